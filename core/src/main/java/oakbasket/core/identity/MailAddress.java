@@ -1,0 +1,92 @@
+package oakbasket.core.identity;
+
+import java.net.IDN;
+import java.nio.charset.StandardCharsets;
+import java.util.Locale;
+import java.util.regex.Pattern;
+
+/**
+ * A mail address that can be written to, within the limits of RFC 5321 (§4.5.3.1: 64 octets before the @, 254 in all) and the syntax of
+ * RFC 5322 dot-atoms and quoted strings. International domains are kept as typed and measured in their ASCII form.
+ *
+ * @param text as typed, without space around it
+ */
+public record MailAddress(String text) {
+
+    private static final int MOST_OCTETS = 254;
+    private static final int MOST_LOCAL_OCTETS = 64;
+    private static final Pattern DOT_ATOM = Pattern.compile("[\\p{L}\\p{N}!#$%&'*+/=?^_`{|}~-]+(\\.[\\p{L}\\p{N}!#$%&'*+/=?^_`{|}~-]+)*");
+    private static final Pattern QUOTED = Pattern.compile("\"([^\"\\\\\\p{Cntrl}]|\\\\[^\\p{Cntrl}])*\"");
+    private static final Pattern DOMAIN = Pattern.compile("([a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?\\.)+[a-z]([a-z0-9-]{0,61}[a-z0-9])", Pattern.CASE_INSENSITIVE);
+
+    public MailAddress {
+        String problem = problemOf(text);
+        if (!problem.isEmpty()) {
+            throw new IllegalArgumentException(problem);
+        }
+    }
+
+    /**
+     * Reads an address as typed; space around it is ignored.
+     *
+     * @throws IllegalArgumentException with a message for the person who typed it
+     */
+    public static MailAddress parse(String typed) {
+        return new MailAddress(typed.strip());
+    }
+
+    /** What identifies the mailbox: two addresses with one key are taken as the same person. */
+    public String key() {
+        int at = text.lastIndexOf('@');
+        return text.substring(0, at).toLowerCase(Locale.ROOT) + "@" + asciiDomain(text.substring(at + 1));
+    }
+
+    @Override
+    public String toString() {
+        return text;
+    }
+
+    private static String problemOf(String text) {
+        if (text.isBlank()) {
+            return "An e-mail address is missing, such as name@example.org";
+        }
+        if (text.chars().anyMatch(Character::isISOControl)) {
+            return "An e-mail address stands on one line";
+        }
+        int at = text.lastIndexOf('@');
+        if (at < 1 || at == text.length() - 1) {
+            return "“" + brief(text) + "” is not an e-mail address: it needs something before and after the @, such as name@example.org";
+        }
+        String local = text.substring(0, at);
+        String domain = asciiDomain(text.substring(at + 1));
+        if (octets(local) > MOST_LOCAL_OCTETS) {
+            return "The part before the @ has " + octets(local) + " octets; mail allows " + MOST_LOCAL_OCTETS;
+        }
+        if (octets(local) + 1 + domain.length() > MOST_OCTETS) {
+            return "The address has " + (octets(local) + 1 + domain.length()) + " octets; mail allows " + MOST_OCTETS;
+        }
+        if (!DOT_ATOM.matcher(local).matches() && !QUOTED.matcher(local).matches()) {
+            return "“" + brief(local) + "” cannot stand before the @. An address looks like name@example.org";
+        }
+        if (!DOMAIN.matcher(domain).matches()) {
+            return "“" + brief(text.substring(at + 1)) + "” is not a full domain. An address looks like name@example.org";
+        }
+        return "";
+    }
+
+    private static String asciiDomain(String domain) {
+        try {
+            return IDN.toASCII(domain).toLowerCase(Locale.ROOT);
+        } catch (IllegalArgumentException notADomain) {
+            return "";
+        }
+    }
+
+    private static int octets(String text) {
+        return text.getBytes(StandardCharsets.UTF_8).length;
+    }
+
+    private static String brief(String text) {
+        return text.length() <= 60 ? text : text.substring(0, 60) + "…";
+    }
+}

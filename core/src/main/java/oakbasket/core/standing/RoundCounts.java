@@ -1,0 +1,78 @@
+package oakbasket.core.standing;
+
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import oakbasket.core.deadline.Timeliness;
+
+/**
+ * The totals of a round.
+ *
+ * @param asked baskets in the denominator: neither waived nor walk-in
+ * @param complete how many of those are finished
+ * @param percent {@code floor(100 × complete / asked)}, 0 when nobody is asked; 100 only when all are in
+ * @param waived baskets excused as a whole
+ * @param walkIns baskets of people who were not asked
+ * @param byProgress asked baskets per progress, zeros included
+ * @param byTimeliness asked baskets per timeliness, zeros included
+ * @param files files that count, over all baskets
+ * @param senders baskets from which at least one counting file came
+ * @param toCheck files that wait for review
+ */
+public record RoundCounts(int asked, int complete, int percent, int waived, int walkIns,
+        Map<Progress, Integer> byProgress, Map<Timeliness.State, Integer> byTimeliness, int files, int senders, int toCheck) {
+
+    /**
+     * One basket as it enters the totals.
+     *
+     * @param walkIn whether this person was not asked but came through an open link
+     */
+    public record Entry(BasketStanding standing, boolean walkIn, List<ItemState> items) {
+    }
+
+    /** Adds up a round. */
+    public static RoundCounts of(Iterable<Entry> baskets) {
+        int asked = 0;
+        int complete = 0;
+        int waived = 0;
+        int walkIns = 0;
+        int files = 0;
+        int senders = 0;
+        int toCheck = 0;
+        Map<Progress, Integer> byProgress = zeros(Progress.class);
+        Map<Timeliness.State, Integer> byTimeliness = zeros(Timeliness.State.class);
+        for (Entry basket : baskets) {
+            int here = 0;
+            for (ItemState item : basket.items()) {
+                here += item.files();
+                toCheck += item.toCheck();
+            }
+            files += here;
+            senders += here > 0 ? 1 : 0;
+            if (basket.walkIn()) {
+                walkIns++;
+            } else if (basket.standing().waived()) {
+                waived++;
+            } else {
+                asked++;
+                complete += basket.standing().progress().finished() ? 1 : 0;
+                byProgress.merge(basket.standing().progress(), 1, Integer::sum);
+                byTimeliness.merge(basket.standing().timeliness().state(), 1, Integer::sum);
+            }
+        }
+        return new RoundCounts(asked, complete, percent(complete, asked), waived, walkIns, byProgress, byTimeliness, files, senders, toCheck);
+    }
+
+    /** Whole percent, rounded down; 0 when {@code of} is 0. */
+    public static int percent(int part, int of) {
+        return of == 0 ? 0 : (int) (100L * part / of);
+    }
+
+    private static <E extends Enum<E>> Map<E, Integer> zeros(Class<E> type) {
+        Map<E, Integer> map = new EnumMap<>(type);
+        for (E value : type.getEnumConstants()) {
+            map.put(value, 0);
+        }
+        return map;
+    }
+}

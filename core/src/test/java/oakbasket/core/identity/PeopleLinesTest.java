@@ -1,0 +1,70 @@
+package oakbasket.core.identity;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class PeopleLinesTest {
+
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(delimiter = '|', value = {
+        "Ada Brook <ada@example.org>        | Ada Brook=ada@example.org",
+        "ada@example.org                    | ada=ada@example.org",
+        "'\"Brook, Ada\" <ada@example.org>' | Brook, Ada=ada@example.org",
+        "Ada Brook, ada@example.org         | Ada Brook=ada@example.org",
+        "ada@example.org; Ada Brook         | Ada Brook=ada@example.org",
+        "Ada <a@example.org>, Ben <b@example.org>; <c@example.org> | Ada=a@example.org Ben=b@example.org c=c@example.org",
+        "Zoë Ångström <zoe@bücher.example>  | Zoë Ångström=zoe@bücher.example"})
+    void readsTheWaysPeopleWriteThem(String line, String people) {
+        assertThat(String.join(" ", PeopleLines.parse(line).people().stream().map(p -> p.name() + "=" + p.address()).toList())).isEqualTo(people);
+    }
+
+    @Test
+    void mergesTheSameAddressAndTellsBadLinesWithTheirNumber() {
+        PeopleLines read = PeopleLines.parse("ada@example.org\n\nAda Brook <ADA@Example.ORG>\r\nBen at example.org\nCy <cy@localhost>\n\tDee\tdee@example.net");
+        assertThat(read.people()).extracting(Person::name).containsExactly("Ada Brook", "Dee");
+        assertThat(read.merged()).isEqualTo(1);
+        assertThat(read.refused()).extracting(PeopleLines.Refused::line).containsExactly(4, 5);
+        assertThat(read.refused().get(0).reason()).contains("Ada Brook <ada@example.org>");
+        assertThat(read.refused().get(1).reason()).contains("full domain");
+    }
+
+    /** RFC 5321 §4.5.3.1: 64 octets of local part; 254 octets in all follow from the 256-octet path with its brackets. */
+    @ParameterizedTest(name = "local part of {0}, {1} octets in all: {2}")
+    @CsvSource({"64, 100, true", "65, 100, false", "60, 254, true", "60, 255, false"})
+    void addressesKeepTheLimitsOfMail(int local, int total, boolean allowed) {
+        StringBuilder domain = new StringBuilder();
+        while (domain.length() < total - local - 1 - 4) {
+            domain.append("d".repeat(Math.min(50, total - local - 1 - 4 - domain.length() - 1))).append('.');
+        }
+        String address = "a".repeat(local) + "@" + domain + "test";
+        assertThat(address).hasSize(total);
+        if (allowed) {
+            assertThat(MailAddress.parse(address).text()).isEqualTo(address);
+        } else {
+            assertThatThrownBy(() -> MailAddress.parse(address)).hasMessageContaining("octets; mail allows");
+        }
+    }
+
+    /** RFC 5322 §3.4.1 (quoted local parts, no control characters); IDNA for international domains. */
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource(delimiter = '|', value = {
+        "'\"a b\"@example.org' | true", "a.b+c@example.co.uk | true", "x@münchen.example | true", "a@example | false", "a@b@example.org | false",
+        "a..b@example.org | false", ".a@example.org | false", "@example.org | false", "a@ | false", "a b@example.org | false",
+        "'a@example.org\nBcc: x@example.org' | false", "a@-x.example | false", "a@example..org | false", "a@192.168.1.1 | false"})
+    void addressesKeepTheSyntaxOfMail(String address, boolean allowed) {
+        if (allowed) {
+            assertThat(MailAddress.parse(address).key()).contains("@");
+        } else {
+            assertThatThrownBy(() -> MailAddress.parse(address)).isInstanceOf(IllegalArgumentException.class);
+        }
+    }
+
+    @Test
+    void internationalDomainsInBothFormsAreOneMailbox() {
+        assertThat(MailAddress.parse("Zoe@Bücher.example").key()).isEqualTo(MailAddress.parse("zoe@xn--bcher-kva.example").key());
+    }
+}

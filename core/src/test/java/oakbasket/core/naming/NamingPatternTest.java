@@ -1,0 +1,59 @@
+package oakbasket.core.naming;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class NamingPatternTest {
+
+    private static final NameFacts FACTS = facts("Ada Brook", "scan0001.PDF");
+
+    private static NameFacts facts(String person, String original) {
+        return new NameFacts("Consent packs", "", person, "Brook Farm", "ada@example.org", "L-07", "Signed consent", original,
+                Instant.parse("2026-05-31T23:30:00Z"), Instant.parse("2026-06-10T16:00:00Z"), ZoneId.of("Europe/London"), "ABCD-EFGH-JKMN", 2);
+    }
+
+    @ParameterizedTest(name = "{0} makes {1}")
+    @CsvSource({
+        "{person} - {item} - {received:yyyy-MM-dd}{ext}, Ada Brook - Signed consent - 2026-06-01.pdf",
+        "{person} - {item},                              Ada Brook - Signed consent.pdf",
+        "{original}{ext},                                scan0001.pdf",
+        "{reference}_{number}_{receipt},                 L-07_2_ABCD-EFGH-JKMN.pdf",
+        "{received:yyyy-MM-dd HHmm} {email},             2026-06-01 0030 ada@example.org.pdf",
+        "{deadline} {organisation},                      2026-06-10 Brook Farm.pdf"})
+    void namesFilesInTheZoneOfTheRound(String pattern, String name) {
+        assertThat(NamingPattern.fileName(pattern).render(FACTS)).isEqualTo(name);
+    }
+
+    @ParameterizedTest(name = "{0} makes {1}")
+    @CsvSource({"{round}/{group}/{person}, Consent packs/No group/Ada Brook", "Papers 2026/{organisation}, Papers 2026/Brook Farm"})
+    void namesFolders(String pattern, String path) {
+        assertThat(NamingPattern.folders(pattern).render(FACTS)).isEqualTo(path);
+    }
+
+    @ParameterizedTest(name = "a person called {0}")
+    @CsvSource({"../../etc, 'Packs/_.._etc'", "a/b, 'Packs/a_b'", "'..', 'Packs/unnamed'", "CON, 'Packs/_CON'"})
+    void aValueNeverLeavesItsSegment(String person, String path) {
+        assertThat(NamingPattern.folders("Packs/{person}").render(facts(person, "x.pdf"))).isEqualTo(path);
+    }
+
+    @ParameterizedTest(name = "folders {0}: {1}")
+    @CsvSource(delimiter = '|', value = {
+        "{rond}/{person}   | There is no field {rond}", "../{person} | would lead out", "{person}/.. | would lead out", "a/./b | would lead out",
+        "/srv/{person}     | not with /", "C:/x | not with /", "a//b | folder name is missing", "a/ | folder name is missing",
+        "a\\b | parted by /", "{person | no } after", "person} | no { before", "{person:yyyy} | takes no format", "{received:yyyy-QQQQQQ} | not a date format",
+        "{received:} | not a date format", "a/b/c/d/e/f/g/h/i | At most 8", "'' | Type a pattern"})
+    void refusesFoldersThatCannotBeUsed(String pattern, String message) {
+        assertThatThrownBy(() -> NamingPattern.folders(pattern.equals("''") ? "" : pattern)).isInstanceOf(PatternProblem.class).hasMessageContaining(message);
+    }
+
+    @ParameterizedTest(name = "name {0}: {1}")
+    @CsvSource(delimiter = '|', value = {"{person}/{item} | cannot hold /", "document | same name", "doc{ext} | same name", "{nobody} | {person}"})
+    void refusesNamesThatCannotBeUsed(String pattern, String message) {
+        assertThatThrownBy(() -> NamingPattern.fileName(pattern)).isInstanceOf(PatternProblem.class).hasMessageContaining(message);
+    }
+}
