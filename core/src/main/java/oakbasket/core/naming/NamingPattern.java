@@ -92,6 +92,11 @@ public final class NamingPattern {
                 .collect(Collectors.joining("/"));
     }
 
+    /** Whether a field stands in the pattern. */
+    public boolean uses(NameField field) {
+        return segments.stream().flatMap(List::stream).anyMatch(part -> part instanceof Value value && value.field() == field);
+    }
+
     /** As typed. */
     @Override
     public String toString() {

@@ -1,0 +1,24 @@
+package oakbasket.server;
+
+import java.net.URI;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.ZoneId;
+import org.jspecify.annotations.Nullable;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.boot.context.properties.bind.DefaultValue;
+
+/**
+ * The settings of an installation, all under {@code oakbasket.}.
+ *
+ * @param data the one folder that holds everything: database, keys, arriving bytes and the folders of received files
+ * @param publicAddress where senders and coordinators reach this server; links begin with it; null means the address of each request
+ * @param office the name senders see as the one who asks
+ * @param zone the office's time zone, proposed for new rounds
+ * @param clock a fixed instant to run at, for pictures and tests; null means the real time
+ * @param demo whether to fill an empty data folder with the demo scenario
+ */
+@ConfigurationProperties("oakbasket")
+public record Settings(@DefaultValue("oak-basket-data") Path data, @Nullable URI publicAddress, @DefaultValue("Our office") String office,
+        @DefaultValue("Europe/London") ZoneId zone, @Nullable Instant clock, @DefaultValue("false") boolean demo) {
+}

@@ -1,0 +1,134 @@
+package oakbasket.server.account;
+
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import oakbasket.core.identity.MailAddress;
+import oakbasket.core.identity.Person;
+import oakbasket.server.storage.SecretKeys;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Problem;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Service;
+
+/** Makes accounts and checks passwords. There is no default password: the first account is made with a code shown on the console. */
+@Service
+public class AccountService {
+
+    private static final Logger LOG = LoggerFactory.getLogger(AccountService.class);
+    private static final int SHORTEST_PASSWORD = 12;
+    /** What bcrypt reads. */
+    private static final int LONGEST_PASSWORD_BYTES = 72;
+    private static final String CODE_ALPHABET = "23456789ABCDEFGHJKLMNPQRSTUVWXYZ";
+
+    private final AccountTable accounts;
+    private final Transactions transactions;
+    private final PasswordEncoder encoder;
+    private final Clock clock;
+    private final String setUpCode;
+    /** Compared against where no account is found, so that both answers take the same time. */
+    private final String nobodysHash;
+
+    AccountService(AccountTable accounts, Transactions transactions, PasswordEncoder encoder, Clock clock, SecretKeys keys) {
+        this.accounts = accounts;
+        this.transactions = transactions;
+        this.encoder = encoder;
+        this.clock = clock;
+        StringBuilder code = new StringBuilder();
+        for (byte b : keys.random(12)) {
+            code.append(code.length() == 4 || code.length() == 9 ? "-" : "").append(CODE_ALPHABET.charAt(b & 31));
+        }
+        this.setUpCode = code.toString();
+        this.nobodysHash = encoder.encode(setUpCode);
+    }
+
+    @EventListener(ApplicationReadyEvent.class)
+    void showSetUpCode() {
+        if (!accounts.any()) {
+            LOG.info("No account yet. Open the desk in a browser and make the first one with this one-time set-up code: {}", setUpCode);
+        }
+    }
+
+    /** Whether the first account is still to be made. */
+    public boolean setUpNeeded() {
+        return !accounts.any();
+    }
+
+    /**
+     * Makes the first account.
+     *
+     * @throws Problem when there is one already, the code is wrong or a field cannot be used
+     */
+    public Account makeFirst(String code, String name, String email, String password) {
+        if (!setUpNeeded()) {
+            throw Problem.conflict("already-set-up");
+        }
+        List<Problem.FieldError> errors = new ArrayList<>();
+        byte[] given = code.strip().toUpperCase().getBytes(StandardCharsets.UTF_8);
+        if (!MessageDigest.isEqual(given, setUpCode.getBytes(StandardCharsets.UTF_8))) {
+            errors.add(new Problem.FieldError("code", "This is not the code on the server’s console. It looks like ABCD-EFGH-JKLM"));
+        }
+        if (password.codePointCount(0, password.length()) < SHORTEST_PASSWORD) {
+            errors.add(new Problem.FieldError("password", "Use at least " + SHORTEST_PASSWORD + " characters; a few words in a row are easy to keep in mind"));
+        } else if (password.getBytes(StandardCharsets.UTF_8).length > LONGEST_PASSWORD_BYTES) {
+            errors.add(new Problem.FieldError("password", "Use at most " + LONGEST_PASSWORD_BYTES + " bytes"));
+        }
+        try {
+            Person person = new Person(name.strip(), MailAddress.parse(email));
+            if (errors.isEmpty()) {
+                return make(person, password);
+            }
+        } catch (IllegalArgumentException problem) {
+            errors.add(new Problem.FieldError(name.isBlank() ? "name" : "email", String.valueOf(problem.getMessage())));
+        }
+        throw Problem.fields(errors);
+    }
+
+    /** Makes an account without further questions; for the demo, and behind {@link #makeFirst}. */
+    public Account make(Person person, String password) {
+        MailAddress mail = person.address();
+        String hash = encoder.encode(password);
+        transactions.durably(() -> accounts.insert(person.name(), mail.text(), mail.key(), hash, clock.instant()));
+        return accounts.find(mail.key()).orElseThrow().account();
+    }
+
+    /**
+     * The account with this address and password.
+     *
+     * @throws Problem with status 401, the same whether the address or the password is wrong
+     */
+    public Account signIn(String email, String password) {
+        Optional<AccountTable.WithPassword> found = keyOf(email).flatMap(accounts::find);
+        boolean right = encoder.matches(password, found.map(AccountTable.WithPassword::passwordHash).orElse(nobodysHash));
+        if (found.isEmpty() || !right) {
+            throw Problem.of(HttpStatus.UNAUTHORIZED, "sign-in-wrong");
+        }
+        return found.get().account();
+    }
+
+    /** The account as it stands now. */
+    public Account current(long id) {
+        return accounts.byId(id).orElseThrow(() -> Problem.of(HttpStatus.UNAUTHORIZED, "sign-in-needed"));
+    }
+
+    /** Marks everything that is in as seen. */
+    public void look(Account account) {
+        transactions.durably(() -> accounts.look(account.id(), clock.instant()));
+    }
+
+    private static Optional<String> keyOf(String email) {
+        try {
+            return Optional.of(MailAddress.parse(email).key());
+        } catch (IllegalArgumentException notAnAddress) {
+            return Optional.empty();
+        }
+    }
+}

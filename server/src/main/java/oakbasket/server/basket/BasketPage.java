@@ -1,0 +1,99 @@
+package oakbasket.server.basket;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import oakbasket.core.standing.ItemStanding;
+import oakbasket.core.standing.ItemState;
+import oakbasket.core.standing.Review;
+import oakbasket.server.Settings;
+import oakbasket.server.account.AccountService;
+import oakbasket.server.contact.Contacts;
+import oakbasket.server.link.Link;
+import oakbasket.server.review.ReceivedFile;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Item;
+import oakbasket.server.round.Round;
+import oakbasket.server.round.Rounds;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+
+/** What a sender may see: what is asked, by whom, by when, and of their own sending only how much came and when. */
+@Service
+class BasketPage {
+
+    /**
+     * An item as the sender sees it.
+     *
+     * @param number stands for the item in everything the sender sends
+     * @param endings the accepted name endings; empty means any
+     * @param arrived how many files that count have come
+     * @param lastArrival when the last one came; null when none
+     * @param returnedBecause why the office sent it back; null when it did not
+     */
+    record PageItem(int number, String title, String help, boolean required, int minFiles, int maxFiles, List<String> endings, long maxBytes,
+            int arrived, @Nullable Instant lastArrival, boolean excused, boolean done, @Nullable String returnedBecause) {
+    }
+
+    /**
+     * The page.
+     *
+     * @param person the name of the one asked; null on an open link
+     */
+    record Page(String office, String askedBy, String title, String note, @Nullable String person, boolean open, Instant deadline, String zone, boolean dateOnly,
+            boolean late, List<PageItem> items) {
+    }
+
+    private final Rounds rounds;
+    private final BasketTable baskets;
+    private final ReceivedFiles files;
+    private final Contacts contacts;
+    private final AccountService accounts;
+    private final Settings settings;
+    private final java.time.Clock clock;
+
+    BasketPage(Rounds rounds, BasketTable baskets, ReceivedFiles files, Contacts contacts, AccountService accounts, Settings settings, java.time.Clock clock) {
+        this.rounds = rounds;
+        this.baskets = baskets;
+        this.files = files;
+        this.contacts = contacts;
+        this.accounts = accounts;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    /** The page behind a link. */
+    Page behind(Link link, Round round) {
+        Long basketId = link.basketId();
+        return basketId == null ? page(round, null, Map.of(), List.of())
+                : page(round, baskets.byId(basketId).orElseThrow(), baskets.waiversOfBasket(basketId), files.ofBasket(basketId));
+    }
+
+    /** The page as a sender with nothing sent yet will see it. */
+    Page rehearsal(Round round, boolean open) {
+        Page page = page(round, null, Map.of(), List.of());
+        return open ? page : new Page(page.office(), page.askedBy(), page.title(), page.note(), "Ada Brook", false, page.deadline(), page.zone(),
+                page.dateOnly(), page.late(), page.items());
+    }
+
+    private Page page(Round round, @Nullable Basket basket, Map<Long, Instant> waivers, List<ReceivedFile> received) {
+        Instant deadline = round.terms(basket == null ? null : basket.extensionDate(), basket == null ? null : basket.extensionTime()).effective();
+        boolean excusedAll = basket != null && basket.waivedAt() != null;
+        boolean dateOnly = basket != null && basket.extensionDate() != null ? basket.extensionTime() == null : round.deadline().dateOnly();
+        return new Page(settings.office(), accounts.current(round.askedBy()).name(), round.title(), round.note(),
+                basket == null ? null : contacts.byId(basket.contactId()).name(), basket == null, deadline, round.zone().getId(), dateOnly,
+                clock.instant().isAfter(deadline),
+                rounds.items(round.id()).stream().map(item -> item(item, waivers.get(item.id()), excusedAll,
+                        received.stream().filter(file -> file.itemId() == item.id()).toList())).toList());
+    }
+
+    private static PageItem item(Item item, @Nullable Instant waived, boolean excusedAll, List<ReceivedFile> received) {
+        ItemState state = ItemState.of(item.spec().required(), item.spec().minFiles(), waived, received.stream().map(ReceivedFile::fact).toList());
+        List<ReceivedFile> counting = received.stream().filter(file -> file.review() != Review.RETURNED).toList();
+        String because = state.standing() != ItemStanding.RETURNED ? null
+                : received.stream().filter(file -> file.review() == Review.RETURNED).reduce((first, second) -> second).map(ReceivedFile::reviewReason).orElse("");
+        return new PageItem(item.number(), item.spec().title(), item.spec().help(), item.spec().required(), item.spec().minFiles(), item.spec().maxFiles(),
+                item.spec().kinds().stream().flatMap(kind -> kind.endings().stream()).sorted().toList(), item.spec().maxBytes(), state.files(),
+                counting.isEmpty() ? null : counting.get(counting.size() - 1).receivedAt(), excusedAll || waived != null, state.standing().satisfied(), because);
+    }
+}

@@ -1,0 +1,87 @@
+package oakbasket.server.basket;
+
+import jakarta.servlet.http.HttpServletRequest;
+import oakbasket.server.link.Link;
+import oakbasket.server.link.Links;
+import oakbasket.server.round.Rounds;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The sender's side. Everything is said through the link in a header; nothing here ever gives back what was sent. */
+@RestController
+class SenderController {
+
+    record Passcode(@Nullable String passcode) {
+    }
+
+    record Ticket(String ticket) {
+    }
+
+    record Who(@Nullable String name, @Nullable String email) {
+    }
+
+    record Begun(String submission) {
+    }
+
+    private final Links links;
+    private final BasketPage pages;
+    private final Baskets baskets;
+    private final Submissions submissions;
+    private final Rounds rounds;
+
+    SenderController(Links links, BasketPage pages, Baskets baskets, Submissions submissions, Rounds rounds) {
+        this.links = links;
+        this.pages = pages;
+        this.baskets = baskets;
+        this.submissions = submissions;
+        this.rounds = rounds;
+    }
+
+    @GetMapping("/api/basket")
+    BasketPage.Page page(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
+            @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket, HttpServletRequest request) {
+        Links.Admitted in = links.admit(token, ticket, request.getRemoteAddr());
+        Long basket = in.link().basketId();
+        if (basket != null) {
+            baskets.pageSeen(basket);
+        }
+        return pages.behind(in.link(), in.round());
+    }
+
+    @PostMapping("/api/basket/passcode")
+    Ticket unlock(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token, @RequestBody Passcode body, HttpServletRequest request) {
+        return new Ticket(links.unlock(token, text(body.passcode()), request.getRemoteAddr()));
+    }
+
+    @PostMapping("/api/basket/submissions")
+    @ResponseStatus(HttpStatus.CREATED)
+    Begun begin(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
+            @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket, @RequestBody Who who, HttpServletRequest request) {
+        Link link = links.admit(token, ticket, request.getRemoteAddr()).link();
+        return new Begun(submissions.begin(link, text(who.name()), text(who.email())));
+    }
+
+    /** Also after closing: what was begun may be finished. */
+    @PostMapping("/api/basket/submissions/finish")
+    Submissions.Receipt finish(@RequestHeader(value = "Oak-Submission", required = false) @Nullable String key) {
+        return submissions.finish(submissions.byKey(key));
+    }
+
+    /** For the desk: the page as a sender will see it. */
+    @GetMapping("/api/rounds/{id}/rehearsal")
+    BasketPage.Page rehearsal(@PathVariable long id, @RequestParam(defaultValue = "false") boolean open) {
+        return pages.rehearsal(rounds.opened(id), open);
+    }
+
+    private static String text(@Nullable String given) {
+        return given == null ? "" : given;
+    }
+}

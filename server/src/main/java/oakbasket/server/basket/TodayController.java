@@ -1,0 +1,146 @@
+package oakbasket.server.basket;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import oakbasket.core.deadline.Timeliness;
+import oakbasket.core.standing.Progress;
+import oakbasket.server.Settings;
+import oakbasket.server.account.Account;
+import oakbasket.server.account.AccountService;
+import oakbasket.server.contact.Contacts;
+import oakbasket.server.review.ReceivedFile;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Rounds;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Today across all gathering rounds: just in, needs you, coming up. */
+@RestController
+class TodayController {
+
+    /** One person's recent files in one round. */
+    record JustIn(long roundId, String round, long basketId, String person, int files, List<String> names, Instant last, boolean unseen) {
+    }
+
+    /** Something a coordinator should do; {@code what} is {@code check}, {@code overdue}, {@code hand-over} or {@code walk-in}. */
+    record NeedsYou(String what, long roundId, String round, int count, List<String> people) {
+    }
+
+    /** What falls on one day. */
+    record Deadline(long roundId, String round, int owing, int asked, boolean extension, Instant at, String zone) {
+    }
+
+    record Day(LocalDate date, List<Deadline> deadlines) {
+    }
+
+    record Today(LocalDate date, List<JustIn> justIn, int unseen, List<NeedsYou> needsYou, List<Day> comingUp, boolean anyRound) {
+    }
+
+    private static final Duration RECENT = Duration.ofDays(3);
+    private static final int MOST_RECENT_FILES = 500;
+    private static final int MOST_NAMES = 3;
+    private static final int DAYS = 14;
+
+    private final Board board;
+    private final Baskets baskets;
+    private final Rounds rounds;
+    private final Contacts contacts;
+    private final ReceivedFiles files;
+    private final AccountService accounts;
+    private final Settings settings;
+    private final Clock clock;
+
+    TodayController(Board board, Baskets baskets, Rounds rounds, Contacts contacts, ReceivedFiles files, AccountService accounts, Settings settings, Clock clock) {
+        this.board = board;
+        this.baskets = baskets;
+        this.rounds = rounds;
+        this.contacts = contacts;
+        this.files = files;
+        this.accounts = accounts;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    @GetMapping("/api/today")
+    Today today(@AuthenticationPrincipal Account signedIn) {
+        Instant now = clock.instant();
+        ZoneId zone = settings.zone();
+        Instant lastLook = accounts.current(signedIn.id()).lastLook();
+        List<Board.Judged> gathering = rounds.gathering().stream().map(round -> board.judge(round.id())).toList();
+        List<JustIn> justIn = justIn(lastLook, now);
+        LocalDate today = LocalDate.ofInstant(now, zone);
+        return new Today(today, justIn, justIn.stream().filter(JustIn::unseen).mapToInt(JustIn::files).sum(),
+                gathering.stream().flatMap(round -> needsYou(round).stream()).toList(), comingUp(gathering, today, zone), !rounds.all().isEmpty());
+    }
+
+    /** Marks all arrivals as seen. */
+    @PostMapping("/api/today/seen")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void seen(@AuthenticationPrincipal Account signedIn) {
+        accounts.look(signedIn);
+    }
+
+    private List<JustIn> justIn(Instant lastLook, Instant now) {
+        Instant recent = now.minus(RECENT);
+        Map<Long, List<ReceivedFile>> byBasket = new LinkedHashMap<>();
+        files.since(lastLook.isBefore(recent) ? lastLook : recent, MOST_RECENT_FILES)
+                .forEach(file -> byBasket.computeIfAbsent(file.basketId(), id -> new ArrayList<>()).add(file));
+        Map<Long, String> titles = new LinkedHashMap<>();
+        rounds.all().forEach(head -> titles.put(head.id(), head.title()));
+        return byBasket.entrySet().stream().map(entry -> {
+            List<ReceivedFile> arrived = entry.getValue();
+            ReceivedFile newest = arrived.get(0);
+            return new JustIn(newest.roundId(), titles.get(newest.roundId()), entry.getKey(),
+                    contacts.byId(baskets.byId(entry.getKey()).contactId()).name(), arrived.size(),
+                    arrived.stream().limit(MOST_NAMES).map(ReceivedFile::storedName).toList(), newest.receivedAt(), newest.receivedAt().isAfter(lastLook));
+        }).toList();
+    }
+
+    private static List<NeedsYou> needsYou(Board.Judged judged) {
+        List<NeedsYou> needs = new ArrayList<>();
+        add(needs, "check", judged, judged.rows().stream().filter(row -> row.toCheck() > 0).toList(), judged.counts().toCheck());
+        add(needs, "overdue", judged, judged.rows().stream().filter(row -> row.timeliness() == Timeliness.State.OVERDUE && !row.walkIn()).toList(), -1);
+        add(needs, "hand-over", judged, judged.rows().stream().filter(row -> row.progress() == Progress.NOT_ASKED && !row.walkIn()).toList(), -1);
+        add(needs, "walk-in", judged, judged.rows().stream().filter(Board.Row::walkIn).toList(), -1);
+        return needs;
+    }
+
+    private static void add(List<NeedsYou> needs, String what, Board.Judged judged, List<Board.Row> rows, int count) {
+        if (!rows.isEmpty()) {
+            needs.add(new NeedsYou(what, judged.round().id(), judged.round().title(), count < 0 ? rows.size() : count,
+                    rows.stream().limit(MOST_NAMES).map(Board.Row::name).toList()));
+        }
+    }
+
+    private static List<Day> comingUp(List<Board.Judged> gathering, LocalDate today, ZoneId zone) {
+        Map<LocalDate, List<Deadline>> days = new LinkedHashMap<>();
+        today.datesUntil(today.plusDays(DAYS)).forEach(date -> days.put(date, new ArrayList<>()));
+        for (Board.Judged judged : gathering) {
+            Map<Instant, List<Board.Row>> byDeadline = new LinkedHashMap<>();
+            judged.rows().stream().filter(row -> !row.walkIn() && !row.waived())
+                    .forEach(row -> byDeadline.computeIfAbsent(row.deadline(), at -> new ArrayList<>()).add(row));
+            byDeadline.putIfAbsent(judged.round().deadline().instant(), List.of());
+            byDeadline.forEach((at, rows) -> {
+                List<Deadline> day = days.get(LocalDate.ofInstant(at, zone));
+                boolean extension = !at.equals(judged.round().deadline().instant());
+                int owing = (int) rows.stream().filter(row -> !row.progress().finished()).count();
+                if (day != null && (owing > 0 || !extension)) {
+                    day.add(new Deadline(judged.round().id(), judged.round().title(), owing, rows.size(), extension, at, judged.round().zone().getId()));
+                }
+            });
+        }
+        return days.entrySet().stream().map(day -> new Day(day.getKey(), day.getValue().stream().sorted(Comparator.comparing(Deadline::at)).toList())).toList();
+    }
+}

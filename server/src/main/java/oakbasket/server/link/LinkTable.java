@@ -1,0 +1,59 @@
+package oakbasket.server.link;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.Optional;
+import oakbasket.core.link.LinkTerms;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+
+/** All SQL of the table link. */
+@Repository
+class LinkTable {
+
+    private final JdbcClient jdbc;
+
+    LinkTable(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    void insert(long roundId, @Nullable Long basketId, byte[] tokenHash, byte[] tokenSealed, @Nullable String passcodeHash, Instant now) {
+        jdbc.sql("""
+                INSERT INTO link (round_id, basket_id, token_hash, token_sealed, passcode_hash, created_at)
+                VALUES (:round, :basket, :hash, :sealed, :passcode, :now)""")
+                .param("round", roundId).param("basket", basketId).param("hash", tokenHash).param("sealed", tokenSealed)
+                .param("passcode", passcodeHash).param("now", now).update();
+    }
+
+    Optional<Link> byTokenHash(byte[] hash) {
+        return jdbc.sql("SELECT * FROM link WHERE token_hash = :hash").param("hash", hash).query((row, n) -> link(row)).optional();
+    }
+
+    Optional<Link> ofBasket(long basketId) {
+        return jdbc.sql("SELECT * FROM link WHERE basket_id = :basket AND withdrawn_at IS NULL ORDER BY id DESC FETCH FIRST ROW ONLY")
+                .param("basket", basketId).query((row, n) -> link(row)).optional();
+    }
+
+    Optional<Link> openOf(long roundId) {
+        return jdbc.sql("SELECT * FROM link WHERE round_id = :round AND basket_id IS NULL AND withdrawn_at IS NULL ORDER BY id DESC FETCH FIRST ROW ONLY")
+                .param("round", roundId).query((row, n) -> link(row)).optional();
+    }
+
+    Optional<Link> byId(long id) {
+        return jdbc.sql("SELECT * FROM link WHERE id = :id").param("id", id).query((row, n) -> link(row)).optional();
+    }
+
+    void use(long id) {
+        jdbc.sql("UPDATE link SET uses = uses + 1 WHERE id = :id").param("id", id).update();
+    }
+
+    private static Link link(ResultSet row) throws SQLException {
+        LinkTerms terms = new LinkTerms(row.getObject("created_at", Instant.class), row.getObject("begins_at", Instant.class),
+                row.getObject("ends_at", Instant.class), row.getObject("paused_at", Instant.class), row.getObject("withdrawn_at", Instant.class),
+                row.getObject("use_limit", Integer.class), row.getInt("uses"));
+        return new Link(row.getLong("id"), row.getLong("round_id"), row.getObject("basket_id", Long.class), row.getBytes("token_sealed"), terms,
+                row.getString("passcode_hash"));
+    }
+}

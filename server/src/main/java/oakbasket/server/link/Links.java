@@ -1,0 +1,165 @@
+package oakbasket.server.link;
+
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Base64;
+import java.util.Optional;
+import oakbasket.core.link.LinkAdmission;
+import oakbasket.server.round.Round;
+import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.SecretKeys;
+import oakbasket.server.web.Limits;
+import oakbasket.server.web.Problem;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.annotation.Lazy;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Service;
+
+/**
+ * Makes request links and admits who comes through them. A token has 160 random bits. The database holds its hash, to find it, and the token
+ * sealed with a key outside the database, to show it again.
+ */
+@Service
+public class Links {
+
+    private static final int TOKEN_BYTES = 20;
+    private static final Duration TICKET_LIFE = Duration.ofHours(12);
+
+    private final LinkTable table;
+    private final Rounds rounds;
+    private final SecretKeys keys;
+    private final PasswordEncoder encoder;
+    private final Limits limits;
+    private final Clock clock;
+
+    Links(LinkTable table, @Lazy Rounds rounds, SecretKeys keys, PasswordEncoder encoder, Limits limits, Clock clock) {
+        this.table = table;
+        this.rounds = rounds;
+        this.keys = keys;
+        this.encoder = encoder;
+        this.limits = limits;
+        this.clock = clock;
+    }
+
+    /** A link that somebody was admitted through, and its round. */
+    public record Admitted(Link link, Round round) {
+    }
+
+    /** Makes a personal link. Runs in the caller's transaction. */
+    public void makePersonal(long roundId, long basketId) {
+        make(roundId, basketId, null);
+    }
+
+    /** Makes an open link. Runs in the caller's transaction. */
+    public void makeOpen(long roundId, String passcode) {
+        make(roundId, null, passcode.isEmpty() ? null : encoder.encode(passcode));
+    }
+
+    private void make(long roundId, @Nullable Long basketId, @Nullable String passcodeHash) {
+        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(TOKEN_BYTES));
+        table.insert(roundId, basketId, Hash.of(token), keys.seal(token.getBytes(StandardCharsets.US_ASCII)), passcodeHash, clock.instant());
+    }
+
+    /** The personal link of a basket. */
+    public Optional<Link> ofBasket(long basketId) {
+        return table.ofBasket(basketId);
+    }
+
+    /** The open link of a round. */
+    public Optional<Link> openOf(long roundId) {
+        return table.openOf(roundId);
+    }
+
+    /** A link known to exist. */
+    public Link byId(long id) {
+        return table.byId(id).orElseThrow();
+    }
+
+    /** The path of the basket page behind a link, for the coordinator to hand on. */
+    public String path(Link link) {
+        return "/b/" + new String(keys.open(link.tokenSealed()), StandardCharsets.US_ASCII);
+    }
+
+    /** Counts one submission through a link. Runs in the caller's transaction. */
+    public void use(long linkId) {
+        table.use(linkId);
+    }
+
+    /**
+     * Admits whoever holds this token.
+     *
+     * @param ticket what {@link #unlock} gave; null when none
+     * @param caller the address of the caller, to slow down guessing
+     * @throws Problem saying plainly why not; unknown and withdrawn links cannot be told apart
+     */
+    public Admitted admit(@Nullable String token, @Nullable String ticket, String caller) {
+        Link link = token == null || token.length() > 100 ? null : table.byTokenHash(Hash.of(token)).orElse(null);
+        if (link == null) {
+            limits.count(Limits.Kind.UNKNOWN_LINK, caller);
+            throw refusal(LinkAdmission.UNKNOWN);
+        }
+        Round round = rounds.opened(link.roundId());
+        LinkAdmission admission = LinkAdmission.decide(link.terms(), round.state(), round.closesAt(),
+                link.passcodeHash() == null || valid(ticket, link), clock.instant());
+        if (admission != LinkAdmission.ADMITTED) {
+            throw refusal(admission);
+        }
+        return new Admitted(link, round);
+    }
+
+    /**
+     * Checks a passcode and gives a ticket that stands for it for some hours, also across restarts.
+     *
+     * @throws Problem when the link does not admit, the passcode is wrong, or too many were wrong
+     */
+    public String unlock(@Nullable String token, String passcode, String caller) {
+        try {
+            admit(token, null, caller);
+            return "";
+        } catch (Problem refused) {
+            if (!refused.code().equals("link-passcode-needed")) {
+                throw refused;
+            }
+        }
+        Link link = table.byTokenHash(Hash.of(String.valueOf(token))).orElseThrow();
+        String who = link.id() + " " + caller;
+        limits.check(Limits.Kind.PASSCODE, who);
+        if (!encoder.matches(passcode.strip(), link.passcodeHash())) {
+            limits.count(Limits.Kind.PASSCODE, who);
+            throw Problem.of(HttpStatus.FORBIDDEN, "passcode-wrong").at("passcode", "This is not the passcode. Ask the office for it");
+        }
+        return ticket(link, clock.instant().plus(TICKET_LIFE).getEpochSecond());
+    }
+
+    private boolean valid(@Nullable String ticket, Link link) {
+        if (ticket == null || !ticket.matches("\\d{1,12}\\.[A-Za-z0-9_-]{43}")) {
+            return false;
+        }
+        long until = Long.parseLong(ticket.substring(0, ticket.indexOf('.')));
+        return Instant.ofEpochSecond(until).isAfter(clock.instant())
+                && MessageDigest.isEqual(ticket.getBytes(StandardCharsets.US_ASCII), ticket(link, until).getBytes(StandardCharsets.US_ASCII));
+    }
+
+    private String ticket(Link link, long until) {
+        byte[] passcodeHash = String.valueOf(link.passcodeHash()).getBytes(StandardCharsets.UTF_8);
+        byte[] message = ByteBuffer.allocate(16 + passcodeHash.length).putLong(link.id()).putLong(until).put(passcodeHash).array();
+        return until + "." + Base64.getUrlEncoder().withoutPadding().encodeToString(keys.sign(message));
+    }
+
+    private static Problem refusal(LinkAdmission admission) {
+        return switch (admission) {
+            case UNKNOWN -> Problem.notFound("link-unknown");
+            case PAUSED -> Problem.of(HttpStatus.FORBIDDEN, "link-paused");
+            case NOT_YET_BEGUN -> Problem.of(HttpStatus.FORBIDDEN, "link-not-begun");
+            case CLOSED -> Problem.of(HttpStatus.GONE, "link-closed");
+            case USED_UP -> Problem.of(HttpStatus.GONE, "link-used-up");
+            case PASSCODE_NEEDED -> Problem.of(HttpStatus.UNAUTHORIZED, "link-passcode-needed");
+            case ADMITTED -> throw new IllegalStateException("Admitted is no refusal");
+        };
+    }
+}

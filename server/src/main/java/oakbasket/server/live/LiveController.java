@@ -1,0 +1,25 @@
+package oakbasket.server.live;
+
+import jakarta.servlet.http.HttpServletResponse;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+/** The stream of events for an open desk. */
+@RestController
+class LiveController {
+
+    private final LiveHub hub;
+
+    LiveController(LiveHub hub) {
+        this.hub = hub;
+    }
+
+    @GetMapping(path = "/api/live", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter live(HttpServletResponse response) {
+        response.setHeader("X-Accel-Buffering", "no");
+        response.setHeader("Cache-Control", "no-store");
+        return hub.open();
+    }
+}

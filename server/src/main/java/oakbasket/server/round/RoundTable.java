@@ -1,0 +1,107 @@
+package oakbasket.server.round;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Optional;
+import oakbasket.core.deadline.LocalDeadline;
+import oakbasket.core.round.RoundState;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.jdbc.support.KeyHolder;
+import org.springframework.stereotype.Repository;
+
+/** All SQL of the table round. */
+@Repository
+class RoundTable {
+
+    /** A round in whatever state, as lists need it. */
+    record Head(long id, RoundState state, int version, String title, Instant createdAt, Instant changedAt) {
+    }
+
+    private final JdbcClient jdbc;
+
+    RoundTable(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    long insertDraft(String title, String sheet, long askedBy, Instant now) {
+        KeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                INSERT INTO round (state, sheet, title, note, asked_by, created_at, changed_at)
+                VALUES ('DRAFT', :sheet, :title, '', :askedBy, :now, :now)""")
+                .param("sheet", sheet).param("title", title).param("askedBy", askedBy).param("now", now).update(key, "id");
+        return key.getKeyAs(Long.class);
+    }
+
+    /** How many rows changed: 0 when the version is not the newest or the round is no draft. */
+    int saveDraft(long id, int version, String title, String sheet, Instant now) {
+        return jdbc.sql("""
+                UPDATE round SET sheet = :sheet, title = :title, changed_at = :now, version = version + 1
+                WHERE id = :id AND version = :version AND state = 'DRAFT'""")
+                .param("sheet", sheet).param("title", title).param("now", now).param("id", id).param("version", version).update();
+    }
+
+    int deleteDraft(long id) {
+        return jdbc.sql("DELETE FROM round WHERE id = :id AND state = 'DRAFT'").param("id", id).update();
+    }
+
+    int open(long id, int version, RoundPlan plan, String sheet, Instant now) {
+        return jdbc.sql("""
+                UPDATE round SET state = 'GATHERING', version = version + 1, sheet = :sheet, title = :title, note = :note, zone = :zone,
+                    deadline_date = :date, deadline_time = :time, warning_hours = :warning, grace_hours = :grace,
+                    folder_pattern = :folders, name_pattern = :names, opened_at = :now, changed_at = :now
+                WHERE id = :id AND version = :version AND state = 'DRAFT'""")
+                .param("sheet", sheet).param("title", plan.title()).param("note", plan.note()).param("zone", plan.deadline().zone().getId())
+                .param("date", plan.deadline().date()).param("time", plan.deadline().time()).param("warning", plan.warning().toHours())
+                .param("grace", plan.grace().toHours()).param("folders", plan.folderPattern()).param("names", plan.namePattern())
+                .param("now", now).param("id", id).param("version", version).update();
+    }
+
+    int change(long id, RoundState from, RoundState to, @Nullable Instant closedAt, Instant now) {
+        return jdbc.sql("""
+                UPDATE round SET state = :to, version = version + 1, closed_at = :closed, changed_at = :now WHERE id = :id AND state = :from""")
+                .param("to", to.name()).param("closed", closedAt).param("now", now).param("id", id).param("from", from.name()).update();
+    }
+
+    /** Moves the opening of a round back in time; only the demo does. */
+    void openedAt(long id, Instant opened, LocalDate deadline) {
+        jdbc.sql("UPDATE round SET opened_at = :opened, created_at = :opened, deadline_date = :deadline WHERE id = :id")
+                .param("opened", opened).param("deadline", deadline).param("id", id).update();
+    }
+
+    Optional<Head> head(long id) {
+        return jdbc.sql("SELECT id, state, version, title, created_at, changed_at FROM round WHERE id = :id").param("id", id).query(Head.class).optional();
+    }
+
+    List<Head> heads() {
+        return jdbc.sql("SELECT id, state, version, title, created_at, changed_at FROM round ORDER BY changed_at DESC, id DESC").query(Head.class).list();
+    }
+
+    String sheet(long id) {
+        return jdbc.sql("SELECT sheet FROM round WHERE id = :id").param("id", id).query(String.class).single();
+    }
+
+    Optional<Round> opened(long id) {
+        return jdbc.sql("SELECT * FROM round WHERE id = :id AND state <> 'DRAFT'").param("id", id).query((row, n) -> round(row)).optional();
+    }
+
+    List<Round> inState(RoundState state) {
+        return jdbc.sql("SELECT * FROM round WHERE state = :state ORDER BY id").param("state", state.name()).query((row, n) -> round(row)).list();
+    }
+
+    private static Round round(ResultSet row) throws SQLException {
+        LocalDeadline deadline = new LocalDeadline(row.getObject("deadline_date", LocalDate.class), row.getObject("deadline_time", LocalTime.class),
+                ZoneId.of(row.getString("zone")));
+        return new Round(row.getLong("id"), RoundState.valueOf(row.getString("state")), row.getInt("version"), row.getString("title"),
+                row.getString("note"), deadline, Duration.ofHours(row.getInt("warning_hours")), Duration.ofHours(row.getInt("grace_hours")),
+                row.getString("folder_pattern"), row.getString("name_pattern"), row.getLong("asked_by"), row.getObject("opened_at", Instant.class),
+                row.getObject("closes_at", Instant.class), row.getObject("closed_at", Instant.class));
+    }
+}

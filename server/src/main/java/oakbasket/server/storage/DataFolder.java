@@ -1,0 +1,53 @@
+package oakbasket.server.storage;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import oakbasket.server.Settings;
+import org.springframework.stereotype.Component;
+
+/** The folders below the one data folder. Arriving bytes and the folders of received files share it, so that placing a file never copies it. */
+@Component
+public class DataFolder {
+
+    private final Path root;
+
+    DataFolder(Settings settings) {
+        this.root = settings.data().toAbsolutePath().normalize();
+        for (Path folder : new Path[] {files(), incoming(), keys(), root.resolve("db")}) {
+            try {
+                Files.createDirectories(folder);
+            } catch (IOException problem) {
+                throw new UncheckedIOException("Cannot make the folder " + folder + ". Check that the data folder can be written to (setting oakbasket.data)", problem);
+            }
+        }
+    }
+
+    /** The root of the folders that the coordinator's files lie in. */
+    public Path files() {
+        return root.resolve("files");
+    }
+
+    /** Where bytes wait until they are whole and verified. */
+    public Path incoming() {
+        return root.resolve("incoming");
+    }
+
+    Path keys() {
+        return root.resolve("keys");
+    }
+
+    Path database() {
+        return root.resolve("db").resolve("oak-basket");
+    }
+
+    /** Bytes that can still be written, as the disk tells. */
+    public long free() {
+        try {
+            return Files.getFileStore(root).getUsableSpace();
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+}

@@ -1,0 +1,127 @@
+package oakbasket.server.storage;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Component;
+
+/** The folder tree of received files. All untrusted paths pass through {@link #resolve}. */
+@Component
+public class FileStore {
+
+    private static final int MOST_REMEMBERED_FOLDERS = 1_000;
+
+    private final DataFolder folder;
+    private final Map<Path, GroupFlush> flushes = new ConcurrentHashMap<>();
+
+    FileStore(DataFolder folder) {
+        this.folder = folder;
+    }
+
+    /**
+     * The place of a stored path.
+     *
+     * @param relative segments parted by slashes
+     * @throws IllegalArgumentException when it would lie outside the root
+     */
+    public Path resolve(String relative) {
+        Path root = folder.files();
+        Path path = root.resolve(relative).normalize();
+        if (!path.startsWith(root) || path.equals(root)) {
+            throw new IllegalArgumentException("The path “" + relative + "” lies outside the folder of received files");
+        }
+        return path;
+    }
+
+    /** Where the bytes of an upload gather. */
+    public Path incoming(String uploadId) {
+        if (!uploadId.matches("[A-Za-z0-9_-]+")) {
+            throw new IllegalArgumentException("Not an upload: " + uploadId.length() + " characters");
+        }
+        return folder.incoming().resolve(uploadId + ".part");
+    }
+
+    /**
+     * Gives whole, flushed bytes their place, never overwriting, and flushes the folder. The bytes then have both names, until the caller has
+     * recorded the file and removes the first one.
+     *
+     * @return false when the place is taken
+     */
+    public boolean place(Path whole, String relative) {
+        Path target = resolve(relative);
+        try {
+            makeFolders(target.getParent());
+            try {
+                link(whole, target);
+            } catch (FileAlreadyExistsException taken) {
+                return false;
+            }
+            flushFolder(target.getParent());
+            return true;
+        } catch (IOException problem) {
+            throw new UncheckedIOException("Cannot place a file at " + relative, problem);
+        }
+    }
+
+    /** Whether a placed file and the gathered bytes are one and the same. */
+    public boolean isPlaced(Path whole, String relative) {
+        try {
+            return Files.isSameFile(whole, resolve(relative));
+        } catch (NoSuchFileException absent) {
+            return false;
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+
+    private static void link(Path whole, Path target) throws IOException {
+        try {
+            Files.createLink(target, whole);
+        } catch (UnsupportedOperationException | java.nio.file.FileSystemException noLinks) {
+            if (noLinks instanceof FileAlreadyExistsException taken) {
+                throw taken;
+            }
+            // A disk without hard links: reserve the name, then replace the reservation in one step.
+            Files.createFile(target);
+            Files.move(whole, target, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+        }
+    }
+
+    private void makeFolders(Path wanted) throws IOException {
+        if (Files.isDirectory(wanted)) {
+            return;
+        }
+        makeFolders(wanted.getParent());
+        try {
+            Files.createDirectory(wanted);
+        } catch (FileAlreadyExistsException madeMeanwhile) {
+            if (!Files.isDirectory(wanted)) {
+                throw madeMeanwhile;
+            }
+        }
+        flushFolder(wanted.getParent());
+    }
+
+    private void flushFolder(Path path) {
+        if (flushes.size() > MOST_REMEMBERED_FOLDERS) {
+            flushes.clear();
+        }
+        flushes.computeIfAbsent(path, p -> new GroupFlush(() -> force(p))).await();
+    }
+
+    private static void force(Path path) {
+        try (FileChannel channel = FileChannel.open(path, StandardOpenOption.READ)) {
+            channel.force(true);
+        } catch (IOException problem) {
+            throw new UncheckedIOException("Cannot flush " + path, problem);
+        }
+    }
+}

@@ -1,0 +1,130 @@
+package oakbasket.server.upload;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import oakbasket.server.storage.DataFolder;
+import oakbasket.server.storage.FileStore;
+import oakbasket.server.storage.Transactions;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.SmartInitializingSingleton;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+
+/** Mends what was in flight when the server stopped, before anybody is let in, and removes uploads that nobody finished. */
+@Component
+class Repair implements SmartInitializingSingleton {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Repair.class);
+    private static final String ENDING = ".part";
+
+    private final UploadTable uploads;
+    private final Settling settling;
+    private final FileStore store;
+    private final DataFolder folder;
+    private final Transactions transactions;
+    private final Clock clock;
+
+    Repair(UploadTable uploads, Settling settling, FileStore store, DataFolder folder, Transactions transactions, Clock clock) {
+        this.uploads = uploads;
+        this.settling = settling;
+        this.store = store;
+        this.folder = folder;
+        this.transactions = transactions;
+        this.clock = clock;
+    }
+
+    @Override
+    public void afterSingletonsInstantiated() {
+        List<Upload> placing = uploads.inState(Upload.State.PLACING);
+        for (Upload upload : placing) {
+            removeEmptyReservation(upload);
+            settling.carryOn(upload);
+            LOG.info("Start-up: upload {} was being filed; finished it", upload.id());
+        }
+        int cut = 0;
+        for (Upload upload : uploads.inState(Upload.State.OPEN)) {
+            cut += fitToOffset(upload) ? 1 : 0;
+        }
+        int removed = 0;
+        for (Path part : parts()) {
+            String name = part.getFileName().toString();
+            Optional<Upload> upload = uploads.byId(name.substring(0, name.length() - ENDING.length()));
+            if (upload.isEmpty() || upload.get().state() != Upload.State.OPEN) {
+                delete(part);
+                removed++;
+            }
+        }
+        if (placing.size() + cut + removed > 0) {
+            LOG.info("Start-up repair: {} filed, {} unfinished uploads cut back to what was flushed, {} leftovers removed", placing.size(), cut, removed);
+        }
+    }
+
+    /** Removes uploads that rested too long. */
+    @Scheduled(initialDelay = 60_000, fixedDelay = 3_600_000)
+    void expire() {
+        for (Upload upload : uploads.untouchedSince(clock.instant().minus(Uploads.LIFE))) {
+            if (transactions.durably(() -> uploads.delete(upload.id())) == 1) {
+                delete(store.incoming(upload.id()));
+                LOG.info("Upload {} was not finished within {} days; removed its {} bytes", upload.id(), Uploads.LIFE.toDays(), upload.offsetBytes());
+            }
+        }
+    }
+
+    /** On a disk without hard links, a place is reserved by an empty file first. */
+    private void removeEmptyReservation(Upload upload) {
+        try {
+            Path target = store.resolve(String.valueOf(upload.targetPath()));
+            if (Files.exists(target) && Files.size(target) == 0 && Files.exists(store.incoming(upload.id()))) {
+                Files.delete(target);
+            }
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+
+    /** Bytes beyond the saved offset may not be flushed; missing ones mean the disk lost what it had promised, so the upload starts over from there. */
+    private boolean fitToOffset(Upload upload) {
+        Path part = store.incoming(upload.id());
+        try {
+            long size = Files.exists(part) ? Files.size(part) : 0;
+            if (size > upload.offsetBytes()) {
+                try (FileChannel file = FileChannel.open(part, StandardOpenOption.WRITE)) {
+                    file.truncate(upload.offsetBytes()).force(true);
+                }
+                return true;
+            }
+            if (size < upload.offsetBytes()) {
+                LOG.warn("Start-up: upload {} has {} bytes on disk instead of {}; it goes on from there", upload.id(), size, upload.offsetBytes());
+                transactions.durably(() -> uploads.advance(upload.id(), upload.offsetBytes(), size, clock.instant()));
+            }
+            return false;
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+
+    private List<Path> parts() {
+        try (Stream<Path> all = Files.list(folder.incoming())) {
+            return all.filter(path -> path.toString().endsWith(ENDING)).toList();
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+
+    private static void delete(Path part) {
+        try {
+            Files.deleteIfExists(part);
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+}

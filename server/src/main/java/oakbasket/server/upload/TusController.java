@@ -1,0 +1,159 @@
+package oakbasket.server.upload;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.Base64;
+import java.util.HashMap;
+import java.util.Map;
+import oakbasket.core.round.ItemSpec;
+import oakbasket.server.basket.Submission;
+import oakbasket.server.basket.Submissions;
+import oakbasket.server.link.Link;
+import oakbasket.server.link.Links;
+import oakbasket.server.round.Item;
+import oakbasket.server.round.Rounds;
+import oakbasket.server.web.Problem;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestMethod;
+import org.springframework.web.bind.annotation.RestController;
+
+/**
+ * The open tus protocol 1.0.0: core, creation, creation-with-upload, termination, expiration. The link, the submission and a passcode ticket stand
+ * in headers of the creation; afterwards the unguessable URL of the upload is enough.
+ */
+@RestController
+class TusController {
+
+    private static final String VERSION = "1.0.0";
+    private static final String OFFSET_TYPE = "application/offset+octet-stream";
+    private static final int LONGEST_METADATA = 8_000;
+
+    private final Uploads uploads;
+    private final Links links;
+    private final Submissions submissions;
+    private final Rounds rounds;
+
+    TusController(Uploads uploads, Links links, Submissions submissions, Rounds rounds) {
+        this.uploads = uploads;
+        this.links = links;
+        this.submissions = submissions;
+        this.rounds = rounds;
+    }
+
+    /** Every answer tells the version; every request but OPTIONS must speak it. */
+    @ModelAttribute
+    void version(HttpServletRequest request, HttpServletResponse response) {
+        response.setHeader("Tus-Resumable", VERSION);
+        response.setHeader("Cache-Control", "no-store");
+        if (!request.getMethod().equals("OPTIONS") && !VERSION.equals(request.getHeader("Tus-Resumable"))) {
+            response.setHeader("Tus-Version", VERSION);
+            throw Problem.of(HttpStatus.PRECONDITION_FAILED, "tus-version");
+        }
+    }
+
+    @RequestMapping(path = {"/api/uploads", "/api/uploads/{id}"}, method = RequestMethod.OPTIONS)
+    void options(HttpServletResponse response) {
+        response.setHeader("Tus-Version", VERSION);
+        response.setHeader("Tus-Extension", "creation,creation-with-upload,termination,expiration");
+        response.setHeader("Tus-Max-Size", Long.toString(ItemSpec.MOST_BYTES));
+        response.setStatus(HttpStatus.NO_CONTENT.value());
+    }
+
+    @PostMapping("/api/uploads")
+    void create(HttpServletRequest request, HttpServletResponse response,
+            @RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
+            @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket,
+            @RequestHeader(value = "Oak-Submission", required = false) @Nullable String key) throws IOException {
+        Link link = links.admit(token, ticket, request.getRemoteAddr()).link();
+        Submission submission = submissions.byKey(key);
+        if (submission.linkId() != link.id()) {
+            throw Problem.notFound("no-submission");
+        }
+        long length = number(request.getHeader("Upload-Length"), "upload-length");
+        Map<String, String> metadata = metadata(request.getHeader("Upload-Metadata"));
+        String number = metadata.getOrDefault("item", "");
+        Item item = rounds.items(link.roundId()).stream().filter(i -> Integer.toString(i.number()).equals(number)).findFirst()
+                .orElseThrow(() -> Problem.refused("no-such-item"));
+        Upload upload = uploads.begin(link, submission, item, metadata.getOrDefault("filename", ""), length);
+        response.setHeader("Location", "/api/uploads/" + upload.id());
+        response.setHeader("Upload-Expires", expires(upload));
+        if (OFFSET_TYPE.equals(request.getContentType())) {
+            response.setHeader("Upload-Offset", Long.toString(uploads.receive(upload.id(), 0, request.getInputStream())));
+        }
+        response.setStatus(HttpStatus.CREATED.value());
+    }
+
+    @RequestMapping(path = "/api/uploads/{id}", method = RequestMethod.HEAD)
+    void state(@PathVariable String id, HttpServletResponse response) {
+        Upload upload = uploads.find(id);
+        response.setHeader("Upload-Offset", Long.toString(upload.offsetBytes()));
+        response.setHeader("Upload-Length", Long.toString(upload.lengthBytes()));
+        response.setHeader("Upload-Expires", expires(upload));
+        response.setStatus(HttpStatus.OK.value());
+    }
+
+    /** An upload that was begun may go on after closing, but not through a link that was paused or withdrawn. */
+    @PatchMapping("/api/uploads/{id}")
+    void receive(@PathVariable String id, HttpServletRequest request, HttpServletResponse response) throws IOException {
+        if (!OFFSET_TYPE.equals(request.getContentType())) {
+            throw Problem.of(HttpStatus.UNSUPPORTED_MEDIA_TYPE, "upload-type", OFFSET_TYPE);
+        }
+        long offset = number(request.getHeader("Upload-Offset"), "upload-offset");
+        Upload upload = uploads.find(id);
+        Link link = links.byId(submissions.byId(upload.submissionId()).linkId());
+        if (link.terms().withdrawnAt() != null || link.terms().pausedAt() != null) {
+            throw link.terms().withdrawnAt() != null ? Problem.notFound("link-unknown") : Problem.of(HttpStatus.FORBIDDEN, "link-paused");
+        }
+        response.setHeader("Upload-Offset", Long.toString(uploads.receive(id, offset, request.getInputStream())));
+        response.setHeader("Upload-Expires", expires(upload));
+        response.setStatus(HttpStatus.NO_CONTENT.value());
+    }
+
+    @DeleteMapping("/api/uploads/{id}")
+    void remove(@PathVariable String id, HttpServletResponse response) {
+        uploads.remove(id);
+        response.setStatus(HttpStatus.NO_CONTENT.value());
+    }
+
+    private String expires(Upload upload) {
+        return DateTimeFormatter.RFC_1123_DATE_TIME.format(uploads.expires(upload).atZone(ZoneOffset.UTC)).replace("UTC", "GMT");
+    }
+
+    private static long number(@Nullable String header, String code) {
+        if (header == null || !header.matches("\\d{1,18}")) {
+            throw Problem.unreadable(code);
+        }
+        return Long.parseLong(header);
+    }
+
+    private static Map<String, String> metadata(@Nullable String header) {
+        Map<String, String> values = new HashMap<>();
+        if (header == null || header.isBlank()) {
+            return values;
+        }
+        if (header.length() > LONGEST_METADATA) {
+            throw Problem.unreadable("upload-metadata");
+        }
+        for (String pair : header.split(",")) {
+            String[] parts = pair.strip().split(" ", 2);
+            try {
+                values.put(parts[0], parts.length < 2 ? "" : new String(Base64.getDecoder().decode(parts[1].strip()), StandardCharsets.UTF_8));
+            } catch (IllegalArgumentException notBase64) {
+                throw Problem.unreadable("upload-metadata");
+            }
+        }
+        return values;
+    }
+}

@@ -1,0 +1,72 @@
+package oakbasket.server.upload;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+
+/** All SQL of the table upload. */
+@Repository
+class UploadTable {
+
+    private static final String SELECT = """
+            SELECT id, submission_id, item_id, file_name, length_bytes, offset_bytes, state, sha256, media_type, target_path, received_at, touched_at
+            FROM upload
+            """;
+
+    private final JdbcClient jdbc;
+
+    UploadTable(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    void insert(String id, long submissionId, long itemId, String fileName, long length, Instant now) {
+        jdbc.sql("""
+                INSERT INTO upload (id, submission_id, item_id, file_name, length_bytes, state, touched_at)
+                VALUES (:id, :submission, :item, :name, :length, 'OPEN', :now)""")
+                .param("id", id).param("submission", submissionId).param("item", itemId).param("name", fileName).param("length", length)
+                .param("now", now).update();
+    }
+
+    Optional<Upload> byId(String id) {
+        return jdbc.sql(SELECT + "WHERE id = :id").param("id", id).query(Upload.class).optional();
+    }
+
+    /** Uploads of one item of one submission that arrive or have arrived. */
+    int countLive(long submissionId, long itemId) {
+        return jdbc.sql("SELECT COUNT(*) FROM upload WHERE submission_id = :submission AND item_id = :item AND state <> 'REFUSED'")
+                .param("submission", submissionId).param("item", itemId).query(Integer.class).single();
+    }
+
+    /** How many rows changed: 0 when the offset was not the expected one. */
+    int advance(String id, long expected, long offset, Instant now) {
+        return jdbc.sql("UPDATE upload SET offset_bytes = :offset, touched_at = :now WHERE id = :id AND offset_bytes = :expected AND state = 'OPEN'")
+                .param("offset", offset).param("now", now).param("id", id).param("expected", expected).update();
+    }
+
+    int placing(String id, byte[] sha256, String mediaType, String target, Instant receivedAt) {
+        return jdbc.sql("""
+                UPDATE upload SET state = 'PLACING', offset_bytes = length_bytes, sha256 = :sha, media_type = :type, target_path = :target,
+                    received_at = :at, touched_at = :at
+                WHERE id = :id AND state IN ('OPEN', 'PLACING')""")
+                .param("sha", sha256).param("type", mediaType).param("target", target).param("at", receivedAt).param("id", id).update();
+    }
+
+    int finish(String id, Upload.State from, Upload.State to) {
+        return jdbc.sql("UPDATE upload SET state = :to WHERE id = :id AND state = :from").param("to", to.name()).param("id", id)
+                .param("from", from.name()).update();
+    }
+
+    int delete(String id) {
+        return jdbc.sql("DELETE FROM upload WHERE id = :id AND state = 'OPEN'").param("id", id).update();
+    }
+
+    List<Upload> inState(Upload.State state) {
+        return jdbc.sql(SELECT + "WHERE state = :state").param("state", state.name()).query(Upload.class).list();
+    }
+
+    List<Upload> untouchedSince(Instant before) {
+        return jdbc.sql(SELECT + "WHERE state = 'OPEN' AND touched_at < :before").param("before", before).query(Upload.class).list();
+    }
+}

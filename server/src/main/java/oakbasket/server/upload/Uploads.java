@@ -1,0 +1,309 @@
+package oakbasket.server.upload;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.security.MessageDigest;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Base64;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import oakbasket.core.filekind.KindCheck;
+import oakbasket.core.standing.Review;
+import oakbasket.server.basket.Submission;
+import oakbasket.server.link.Hash;
+import oakbasket.server.link.Link;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Item;
+import oakbasket.server.storage.DataFolder;
+import oakbasket.server.storage.FileStore;
+import oakbasket.server.storage.SecretKeys;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Limits;
+import oakbasket.server.web.Problem;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Service;
+
+/** Takes in files: begins uploads, moves their bytes, and settles them when they are whole. */
+@Service
+class Uploads {
+
+    /** How long an unfinished upload may rest before it is removed. */
+    static final Duration LIFE = Duration.ofDays(7);
+
+    private static final Logger LOG = LoggerFactory.getLogger(Uploads.class);
+    private static final int ID_BYTES = 18;
+    private static final int LONGEST_NAME = 1_000;
+    /** Left free on the disk for everything else. */
+    private static final long SPARE_BYTES = 256L << 20;
+    private static final long SAVE_EVERY_BYTES = 64L << 20;
+
+    private record Begun(MessageDigest digest, long offset) {
+    }
+
+    private final UploadTable table;
+    private final Settling settling;
+    private final ReceivedFiles files;
+    private final FileStore store;
+    private final DataFolder folder;
+    private final BodyPump pump;
+    private final SecretKeys keys;
+    private final Transactions transactions;
+    private final Limits limits;
+    private final Clock clock;
+    private final Set<String> locked = ConcurrentHashMap.newKeySet();
+    /** Digests of uploads that rest, so that going on need not read again what is there; lost at a restart. */
+    private final Map<String, Begun> digests = new ConcurrentHashMap<>();
+
+    Uploads(UploadTable table, Settling settling, ReceivedFiles files, FileStore store, DataFolder folder, BodyPump pump, SecretKeys keys,
+            Transactions transactions, Limits limits, Clock clock) {
+        this.table = table;
+        this.settling = settling;
+        this.files = files;
+        this.store = store;
+        this.folder = folder;
+        this.pump = pump;
+        this.keys = keys;
+        this.transactions = transactions;
+        this.limits = limits;
+        this.clock = clock;
+    }
+
+    /** Finds an upload; one that was verified but not recorded is recorded first. */
+    Upload find(String id) {
+        Upload upload = table.byId(id).filter(u -> u.state() != Upload.State.REFUSED).orElseThrow(() -> Problem.notFound("no-upload"));
+        if (upload.state() == Upload.State.PLACING && lock(id)) {
+            try {
+                table.byId(id).filter(u -> u.state() == Upload.State.PLACING).ifPresent(settling::carryOn);
+            } finally {
+                locked.remove(id);
+            }
+        }
+        return upload;
+    }
+
+    /**
+     * Begins an upload.
+     *
+     * @throws Problem when the file cannot be accepted, told before its bytes are sent
+     */
+    Upload begin(Link link, Submission submission, Item item, String fileName, long length) {
+        if (submission.finishedAt() != null) {
+            throw Problem.conflict("submission-finished");
+        }
+        check(item, fileName, length);
+        limits.count(Limits.Kind.UPLOAD, Long.toString(link.id()));
+        return insert(submission, item, fileName, length);
+    }
+
+    private void check(Item item, String fileName, long length) {
+        if (fileName.isBlank() || fileName.length() > LONGEST_NAME) {
+            throw Problem.refused("file-name", LONGEST_NAME);
+        }
+        if (length == 0) {
+            throw Problem.refused("file-empty", fileName);
+        }
+        if (length > item.spec().maxBytes()) {
+            throw Problem.of(HttpStatus.CONTENT_TOO_LARGE, "file-too-large", fileName, mebibytes(length), mebibytes(item.spec().maxBytes()));
+        }
+        KindCheck.Verdict verdict = KindCheck.byName(item.spec().kinds(), fileName);
+        if (verdict != KindCheck.Verdict.ACCEPTED) {
+            throw KindRefusal.of(verdict, fileName, item);
+        }
+        if (folder.free() - SPARE_BYTES < length) {
+            throw Problem.of(HttpStatus.INSUFFICIENT_STORAGE, "disk-full");
+        }
+    }
+
+    private Upload insert(Submission submission, Item item, String fileName, long length) {
+        String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(ID_BYTES));
+        int before = submission.selfDeclared() ? 0 : (int) files.ofBasket(submission.basketId()).stream()
+                .filter(f -> f.itemId() == item.id() && f.review() != Review.RETURNED && f.submissionId() != submission.id()).count();
+        synchronized (lockOf(submission)) {
+            if (before + table.countLive(submission.id(), item.id()) >= item.spec().maxFiles()) {
+                throw Problem.refused("too-many-files", item.spec().title(), item.spec().maxFiles());
+            }
+            transactions.quickly(() -> {
+                table.insert(id, submission.id(), item.id(), fileName, length, clock.instant());
+                return true;
+            });
+        }
+        return table.byId(id).orElseThrow();
+    }
+
+    /** Counting and inserting go together for one submission; a stripe of locks keeps that from growing. */
+    private final Object[] submissionLocks = java.util.stream.Stream.generate(Object::new).limit(64).toArray();
+
+    private Object lockOf(Submission submission) {
+        return submissionLocks[(int) (submission.id() % submissionLocks.length)];
+    }
+
+    /**
+     * Takes bytes at an offset.
+     *
+     * @return the offset after it
+     * @throws Problem with status 409 for a wrong offset, 423 while another request writes
+     */
+    long receive(String id, long expectedOffset, InputStream body) {
+        if (!lock(id)) {
+            throw Problem.of(HttpStatus.LOCKED, "upload-locked");
+        }
+        try {
+            Upload upload = table.byId(id).filter(u -> u.state() != Upload.State.REFUSED).orElseThrow(() -> Problem.notFound("no-upload"));
+            if (expectedOffset != upload.offsetBytes()) {
+                throw Problem.conflict("offset", upload.offsetBytes());
+            }
+            if (upload.state() != Upload.State.OPEN) {
+                return upload.offsetBytes();
+            }
+            return write(upload, body);
+        } catch (IOException problem) {
+            throw new UncheckedIOException("Cannot store upload " + id, problem);
+        } finally {
+            locked.remove(id);
+        }
+    }
+
+    private long write(Upload upload, InputStream body) throws IOException {
+        Path path = store.incoming(upload.id());
+        BodyPump.Pumped pumped;
+        Begun begun = digests.remove(upload.id());
+        MessageDigest digest;
+        Saver saver = new Saver(upload);
+        try (FileChannel file = FileChannel.open(path, StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
+            file.truncate(upload.offsetBytes()).position(upload.offsetBytes());
+            digest = begun != null && begun.offset() == upload.offsetBytes() ? begun.digest() : digestOf(path);
+            pumped = pump.pump(body, file, upload.lengthBytes() - upload.offsetBytes(), digest, saver.of(file));
+            saver.finish();
+            file.force(false);
+        }
+        long offset = upload.offsetBytes() + pumped.bytes();
+        if (offset < upload.lengthBytes()) {
+            saver.save(offset);
+            digests.put(upload.id(), new Begun(digest, offset));
+            if (pumped.broken() != null) {
+                LOG.debug("Upload {} broke off at {} of {} bytes", upload.id(), offset, upload.lengthBytes(), pumped.broken());
+            }
+            return offset;
+        }
+        if (Files.size(path) != upload.lengthBytes()) {
+            throw new IllegalStateException("Upload " + upload.id() + " has " + Files.size(path) + " bytes on disk instead of " + upload.lengthBytes());
+        }
+        settling.settle(upload, digest.digest(), clock.instant());
+        return offset;
+    }
+
+    /** Saves progress while bytes still come, each time after they are flushed. */
+    private final class Saver {
+        private final Upload upload;
+        private long saved;
+        private java.util.concurrent.CompletableFuture<Void> running = java.util.concurrent.CompletableFuture.completedFuture(null);
+
+        Saver(Upload upload) {
+            this.upload = upload;
+            this.saved = upload.offsetBytes();
+        }
+
+        java.util.function.LongConsumer of(FileChannel file) {
+            return written -> {
+                long offset = upload.offsetBytes() + written;
+                if (offset - saved >= SAVE_EVERY_BYTES && running.isDone()) {
+                    long from = saved;
+                    saved = offset;
+                    running = java.util.concurrent.CompletableFuture.runAsync(() -> flushAndSave(file, from, offset));
+                }
+            };
+        }
+
+        void finish() {
+            running.join();
+        }
+
+        void save(long offset) {
+            if (offset > saved) {
+                advance(saved, offset);
+                saved = offset;
+            }
+        }
+
+        private void flushAndSave(FileChannel file, long from, long to) {
+            try {
+                file.force(false);
+                advance(from, to);
+            } catch (IOException problem) {
+                throw new UncheckedIOException(problem);
+            }
+        }
+
+        private void advance(long from, long to) {
+            if (transactions.quickly(() -> table.advance(upload.id(), from, to, clock.instant())) != 1) {
+                throw new IllegalStateException("Upload " + upload.id() + " is not at " + from);
+            }
+        }
+    }
+
+    /** Gives an unfinished upload up. */
+    void remove(String id) {
+        if (!lock(id)) {
+            throw Problem.of(HttpStatus.LOCKED, "upload-locked");
+        }
+        try {
+            Upload upload = table.byId(id).filter(u -> u.state() != Upload.State.REFUSED).orElseThrow(() -> Problem.notFound("no-upload"));
+            if (upload.state() != Upload.State.OPEN || transactions.durably(() -> table.delete(id)) != 1) {
+                throw Problem.conflict("received-already");
+            }
+            digests.remove(id);
+            Files.deleteIfExists(store.incoming(id));
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        } finally {
+            locked.remove(id);
+        }
+    }
+
+    /** Takes in a whole file at a time of the past; only the demo does. */
+    void receiveWhole(Submission submission, Item item, String fileName, byte[] content, Instant at) {
+        Upload upload = insert(submission, item, fileName, content.length);
+        try (FileChannel file = FileChannel.open(store.incoming(upload.id()), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
+            file.write(java.nio.ByteBuffer.wrap(content));
+            file.force(false);
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+        settling.settle(upload, Hash.sha256().digest(content), at);
+    }
+
+    /** When an upload is removed if nothing more comes. */
+    Instant expires(Upload upload) {
+        return upload.touchedAt().plus(LIFE);
+    }
+
+    private boolean lock(String id) {
+        return locked.add(id);
+    }
+
+    /** The digest of the bytes on disk: only needed when going on after a restart. */
+    private static MessageDigest digestOf(Path path) throws IOException {
+        MessageDigest digest = Hash.sha256();
+        byte[] buffer = new byte[256 * 1024];
+        try (InputStream in = Files.newInputStream(path)) {
+            for (int read = in.read(buffer); read >= 0; read = in.read(buffer)) {
+                digest.update(buffer, 0, read);
+            }
+        }
+        return digest;
+    }
+
+    private static String mebibytes(long bytes) {
+        return String.format(java.util.Locale.ROOT, "%.1f MiB", bytes / 1048576.0);
+    }
+}

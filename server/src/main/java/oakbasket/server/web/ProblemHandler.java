@@ -1,0 +1,79 @@
+package oakbasket.server.web;
+
+import java.util.HexFormat;
+import java.util.concurrent.ThreadLocalRandom;
+import oakbasket.core.naming.PatternProblem;
+import oakbasket.core.round.RoundChangeRefused;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
+import org.springframework.http.MediaType;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+
+/** Turns everything that goes wrong into a problem detail. */
+@RestControllerAdvice
+class ProblemHandler extends ResponseEntityExceptionHandler {
+
+    private static final Logger LOG = LoggerFactory.getLogger(ProblemHandler.class);
+
+    private final ProblemWriter writer;
+
+    ProblemHandler(ProblemWriter writer) {
+        this.writer = writer;
+    }
+
+    @ExceptionHandler
+    ResponseEntity<Object> problem(Problem problem) {
+        return respond(problem);
+    }
+
+    @ExceptionHandler
+    ResponseEntity<Object> pattern(PatternProblem problem) {
+        return respond(Problem.refused("fields").at("pattern", String.valueOf(problem.getMessage())));
+    }
+
+    @ExceptionHandler
+    ResponseEntity<Object> change(RoundChangeRefused refused) {
+        return respond(Problem.conflict("round-change", refused.from().name().toLowerCase(), refused.to().name().toLowerCase()));
+    }
+
+    /** The reader went away; there is nobody to tell. */
+    @ExceptionHandler
+    void gone(AsyncRequestNotUsableException gone) {
+        LOG.debug("A reader went away", gone);
+    }
+
+    @ExceptionHandler
+    ResponseEntity<Object> anythingElse(Exception unexpected) {
+        String number = HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextInt());
+        LOG.error("Unexpected error {}", number, unexpected);
+        return respond(Problem.of(HttpStatus.INTERNAL_SERVER_ERROR, "unexpected", number));
+    }
+
+    @Override
+    protected ResponseEntity<Object> handleExceptionInternal(Exception exception, @Nullable Object body, HttpHeaders headers,
+            HttpStatusCode status, WebRequest request) {
+        String code = switch (status.value()) {
+            case 400 -> "unreadable";
+            case 404 -> "not-found";
+            case 405 -> "method";
+            case 406, 415 -> "media-type";
+            default -> "request";
+        };
+        ProblemDetail detail = writer.detail(Problem.of(HttpStatus.valueOf(status.value()), code));
+        return ResponseEntity.status(status).headers(headers).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(detail);
+    }
+
+    private ResponseEntity<Object> respond(Problem problem) {
+        return ResponseEntity.status(problem.status()).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(writer.detail(problem));
+    }
+}
