@@ -28,7 +28,7 @@ class ContentLook {
             start = in.readNBytes(LOOK_BYTES);
         }
         String shown = tika.detect(start);
-        if (shown.equals("application/zip")) {
+        if (start.length > 4 && start[0] == 'P' && start[1] == 'K' && start[2] == 3 && start[3] == 4) {
             return insideZip(file);
         }
         if (shown.equals("application/x-tika-msoffice")) {

@@ -35,7 +35,7 @@ import org.springframework.stereotype.Service;
 
 /** Takes in files: begins uploads, moves their bytes, and settles them when they are whole. */
 @Service
-class Uploads {
+public class Uploads {
 
     /** How long an unfinished upload may rest before it is removed. */
     static final Duration LIFE = Duration.ofDays(7);
@@ -271,7 +271,7 @@ class Uploads {
     }
 
     /** Takes in a whole file at a time of the past; only the demo does. */
-    void receiveWhole(Submission submission, Item item, String fileName, byte[] content, Instant at) {
+    public void receiveWhole(Submission submission, Item item, String fileName, byte[] content, Instant at) {
         Upload upload = insert(submission, item, fileName, content.length);
         try (FileChannel file = FileChannel.open(store.incoming(upload.id()), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
             file.write(java.nio.ByteBuffer.wrap(content));

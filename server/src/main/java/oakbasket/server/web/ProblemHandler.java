@@ -4,6 +4,7 @@ import java.util.HexFormat;
 import java.util.concurrent.ThreadLocalRandom;
 import oakbasket.core.naming.PatternProblem;
 import oakbasket.core.round.RoundChangeRefused;
+import org.apache.catalina.connector.ClientAbortException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -16,7 +17,6 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
-import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
 /** Turns everything that goes wrong into a problem detail. */
@@ -48,7 +48,7 @@ class ProblemHandler extends ResponseEntityExceptionHandler {
 
     /** The reader went away; there is nobody to tell. */
     @ExceptionHandler
-    void gone(AsyncRequestNotUsableException gone) {
+    void gone(ClientAbortException gone) {
         LOG.debug("A reader went away", gone);
     }
 

@@ -1,6 +1,7 @@
 package oakbasket.server.web;
 
 import static org.springframework.http.HttpMethod.GET;
+import static org.springframework.http.HttpMethod.HEAD;
 
 import jakarta.servlet.DispatcherType;
 import oakbasket.server.Settings;
@@ -37,6 +38,7 @@ class SecurityConfig {
                         .dispatcherTypeMatchers(DispatcherType.ASYNC, DispatcherType.ERROR, DispatcherType.FORWARD).permitAll()
                         .requestMatchers(SENDER_SIDE).permitAll()
                         .requestMatchers(GET, PAGES).permitAll()
+                        .requestMatchers(HEAD, PAGES).permitAll()
                         .requestMatchers("/api/session", "/api/first-account", "/actuator/health", "/api/openapi.json").permitAll()
                         .anyRequest().authenticated())
                 .csrf(csrf -> csrf.spa().ignoringRequestMatchers(SENDER_SIDE))
