@@ -92,6 +92,7 @@ class DemoData implements ApplicationRunner {
         consentPacks(account);
         rounds.begin(sheet("Bankside tree inventory", "", List.of(item("Inventory sheet", "One row per tree.", true, 1, 1, "SPREADSHEET")),
                 List.of(), today().plusDays(34), "", false), account);
+        accounts.backdateLook(account, daysAgo(1, 12));
         LOG.info("Demo data made. Sign in as {} with the password “{}”. The passcode of “Placement portfolios” is “{}”.", EMAIL, PASSWORD, PASSCODE);
     }
 

@@ -17,6 +17,7 @@ import oakbasket.server.link.Links;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.web.Problem;
+import io.swagger.v3.oas.annotations.Operation;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -71,6 +72,7 @@ class TusController {
         response.setStatus(HttpStatus.NO_CONTENT.value());
     }
 
+    @Operation(summary = "Begins an upload (tus creation, creation-with-upload). Headers: Tus-Resumable, Upload-Length, Upload-Metadata with filename and item")
     @PostMapping("/api/uploads")
     void create(HttpServletRequest request, HttpServletResponse response,
             @RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
@@ -95,6 +97,7 @@ class TusController {
         response.setStatus(HttpStatus.CREATED.value());
     }
 
+    @Operation(summary = "Tells Upload-Offset and Upload-Length (tus core)")
     @RequestMapping(path = "/api/uploads/{id}", method = RequestMethod.HEAD)
     void state(@PathVariable String id, HttpServletResponse response) {
         Upload upload = uploads.find(id);
@@ -105,6 +108,7 @@ class TusController {
     }
 
     /** An upload that was begun may go on after closing, but not through a link that was paused or withdrawn. */
+    @Operation(summary = "Takes bytes at Upload-Offset (tus core); 409 for a wrong offset, 415 for a wrong type, 423 while another request writes")
     @PatchMapping("/api/uploads/{id}")
     void receive(@PathVariable String id, HttpServletRequest request, HttpServletResponse response) throws IOException {
         if (!OFFSET_TYPE.equals(request.getContentType())) {
@@ -121,6 +125,7 @@ class TusController {
         response.setStatus(HttpStatus.NO_CONTENT.value());
     }
 
+    @Operation(summary = "Gives an unfinished upload up (tus termination)")
     @DeleteMapping("/api/uploads/{id}")
     void remove(@PathVariable String id, HttpServletResponse response) {
         uploads.remove(id);

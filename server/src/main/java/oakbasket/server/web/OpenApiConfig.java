@@ -2,12 +2,18 @@ package oakbasket.server.web;
 
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
+import io.swagger.v3.oas.models.media.Content;
+import io.swagger.v3.oas.models.media.MediaType;
+import io.swagger.v3.oas.models.media.ObjectSchema;
+import io.swagger.v3.oas.models.media.Schema;
+import io.swagger.v3.oas.models.responses.ApiResponse;
 import io.swagger.v3.oas.models.servers.Server;
 import java.util.List;
+import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
-/** The head of the API description. */
+/** The head of the API description, and what every operation shares. */
 @Configuration(proxyBeanMethods = false)
 class OpenApiConfig {
 
@@ -18,5 +24,23 @@ class OpenApiConfig {
                         The desk (session cookie and CSRF header) and the sender's side (request link in the header Oak-Link). \
                         Every 4xx and 5xx is a problem detail of RFC 9457. Files come in by tus 1.0.0 at /api/uploads."""))
                 .servers(List.of(new Server().url("/")));
+    }
+
+    @Bean
+    OpenApiCustomizer problems() {
+        Schema<?> field = new ObjectSchema().addProperty("field", text()).addProperty("detail", text()).required(List.of("field", "detail"));
+        Schema<?> problem = new ObjectSchema().addProperty("type", text()).addProperty("title", text()).addProperty("detail", text())
+                .addProperty("status", new Schema<>().type("integer").types(java.util.Set.of("integer")))
+                .addProperty("errors", new Schema<>().types(java.util.Set.of("array")).items(field));
+        return api -> {
+            api.getComponents().addSchemas("Problem", problem);
+            Content content = new Content().addMediaType("application/problem+json", new MediaType().schema(new Schema<>().$ref("#/components/schemas/Problem")));
+            api.getPaths().values().forEach(path -> path.readOperations().forEach(operation -> operation.getResponses()
+                    .addApiResponse("default", new ApiResponse().description("A problem detail (RFC 9457)").content(content))));
+        };
+    }
+
+    private static Schema<?> text() {
+        return new Schema<>().types(java.util.Set.of("string"));
     }
 }

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { desk } from '../api/desk'
+import { text } from '../text/desk'
+import OakMark from '../ui/OakMark.vue'
+import { router } from './router'
+import { session } from './use-session'
+
+async function signOut() {
+  await desk.signOut()
+  session.value = undefined
+  await router.push('/sign-in')
+}
+</script>
+
+<template>
+  <a class="skip" href="#page">{{ text.skip }}</a>
+  <div v-if="session?.signedIn" class="bar">
+    <RouterLink class="mark" to="/"><OakMark :size="34" /><span>{{ text.product }}</span></RouterLink>
+    <nav aria-label="Desk">
+      <RouterLink to="/" :class="{ here: $route.name === 'today' }">{{ text.tabs.today }}</RouterLink>
+      <RouterLink to="/rounds" :class="{ here: $route.path.startsWith('/rounds') }">{{ text.tabs.rounds }}</RouterLink>
+    </nav>
+    <span class="who">{{ session.name }}, {{ session.office }}</span>
+    <button class="button plain small" type="button" @click="signOut">{{ text.signOut }}</button>
+  </div>
+  <main id="page" tabindex="-1">
+    <RouterView :key="$route.name === 'sheet' || $route.name === 'compose' ? 'compose' : $route.path" />
+  </main>
+</template>
+
+<style scoped>
+.skip {
+  position: absolute;
+  left: -999px;
+}
+.skip:focus {
+  position: fixed;
+  left: 12px;
+  top: 12px;
+  z-index: 10;
+  padding: 6px 12px;
+  background: var(--card);
+}
+main {
+  outline: none;
+}
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 8px 28px;
+  padding: 8px 28px;
+  border-bottom: 1px solid var(--line);
+  background: var(--card);
+}
+.mark {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  color: var(--bark);
+  font: 600 19px var(--heading);
+  text-decoration: none;
+}
+nav {
+  display: flex;
+  gap: 6px;
+  flex: 1;
+}
+nav a {
+  padding: 6px 12px;
+  color: var(--bark);
+  text-decoration: none;
+}
+nav a.here {
+  /* A strand of the weave: over, under, over. */
+  background: repeating-linear-gradient(90deg, var(--oak) 0 11px, transparent 11px 14px) bottom / 100% 4px no-repeat;
+  font-weight: 600;
+}
+.who {
+  color: var(--slate);
+}
+</style>

@@ -1,0 +1,8 @@
+import 'element-plus/theme-chalk/base.css'
+import { createApp } from 'vue'
+import '../ui/fonts'
+import './desk.css'
+import DeskApp from './DeskApp.vue'
+import { router } from './router'
+
+createApp(DeskApp).use(router).mount('#app')

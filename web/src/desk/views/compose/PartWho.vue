@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { desk, type RoundSheet, type Schemas } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import { say, sayProblem } from '../../say'
+import FieldBox from './FieldBox.vue'
+
+const props = defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
+const t = text.compose
+const FIRST = 200
+const refused = ref<Schemas['Refused'][]>([])
+const shown = computed(() => props.sheet.people.slice(0, FIRST))
+
+/** Good lines become people; bad ones stay in the field with their reasons. */
+async function add() {
+  try {
+    const read = await desk.readPeople(props.sheet.peopleText)
+    const known = new Set(props.sheet.people.map((person) => person.email.toLowerCase()))
+    const fresh = read.people.filter((person) => !known.has(person.email.toLowerCase()))
+    props.sheet.people.push(...fresh)
+    props.sheet.peopleText = read.refused.map((line) => line.text).join('\n')
+    refused.value = read.refused.map((line, n) => ({ ...line, line: n + 1 }))
+    if (fresh.length > 0 || read.merged > 0 || read.people.length > 0) say(t.addedPeople(fresh.length, read.merged + read.people.length - fresh.length))
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+
+function remove(at: number) {
+  const [removed] = props.sheet.people.splice(at, 1)
+  say(`${t.removed}: ${removed!.name}`, { label: text.panel.undo, run: () => props.sheet.people.splice(at, 0, removed!) })
+}
+</script>
+
+<template>
+  <FieldBox id="people-text" v-slot="{ attrs }" :label="t.pasteLabel" :hint="t.pasteHint" :error="errorAt('peopleText') || errorAt('people')">
+    <textarea v-bind="attrs" v-model="sheet.peopleText" class="input" rows="4" spellcheck="false"></textarea>
+  </FieldBox>
+  <ul v-if="refused.length > 0 && sheet.peopleText" class="refused" role="alert">
+    <li v-for="line in refused" :key="line.line" class="error">{{ t.line(line.line) }}: {{ line.reason }}</li>
+  </ul>
+  <button class="button" type="button" :disabled="!sheet.peopleText.trim()" @click="add">{{ t.addPeople }}</button>
+  <p v-if="sheet.people.length > 0" class="total">{{ t.people(sheet.people.length) }}</p>
+  <ul class="people">
+    <li v-for="(person, n) in shown" :key="person.email">
+      <span>{{ person.name }}</span> <span class="quiet">{{ person.email }}</span>
+      <button class="button plain small" type="button" :aria-label="t.removePerson(person.name)" @click="remove(n)">✕</button>
+      <p v-if="errorAt(`people[${n}]`)" class="error">{{ errorAt(`people[${n}]`) }}</p>
+    </li>
+  </ul>
+  <p v-if="sheet.people.length > FIRST" class="quiet">{{ text.today.more(sheet.people.length - FIRST) }}</p>
+</template>
+
+<style scoped>
+.refused {
+  margin: 0 0 12px;
+  padding-left: 20px;
+}
+.total {
+  margin-top: 14px;
+  font-weight: 600;
+}
+.people {
+  max-height: 260px;
+  margin: 6px 0 14px;
+  padding: 0;
+  overflow: auto;
+  list-style: none;
+}
+.people li {
+  display: grid;
+  grid-template-columns: 1fr 1.2fr auto;
+  gap: 10px;
+  align-items: center;
+  border-bottom: 1px solid var(--line);
+}
+.people .quiet {
+  overflow-wrap: anywhere;
+}
+</style>

@@ -1,0 +1,129 @@
+import { computed, nextTick, onScopeDispose, reactive, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { desk, type Draft, type RoundSheet, type SheetItem } from '../../../api/desk'
+import { ApiProblem, type FieldError } from '../../../api/problem'
+import { session } from '../../use-session'
+
+const SAVE_AFTER_MILLISECONDS = 400
+
+export function emptyItem(): SheetItem {
+  return { title: '', help: '', required: true, minFiles: 1, maxFiles: 1, kinds: [], maxMebibytes: 50 }
+}
+
+function emptySheet(): RoundSheet {
+  return {
+    title: '', note: '', items: [emptyItem()], people: [], peopleText: '', deadlineDate: '', deadlineTime: '17:00',
+    zone: session.value?.zone ?? 'UTC', warningHours: 72, graceHours: 0, folderPattern: '{round}/{person}',
+    namePattern: '{person} - {item} - {received:yyyy-MM-dd}{ext}', openLink: false, passcode: '',
+  }
+}
+
+/** A sheet being composed. It is saved as a draft from the first change on; saves never overlap and never lose the last change. */
+export function useSheet(draftId: number | undefined) {
+  const router = useRouter()
+  const sheet = reactive<RoundSheet>(emptySheet())
+  const id = ref(draftId)
+  const version = ref(0)
+  const errors = ref<FieldError[]>([])
+  const oddities = ref<FieldError[]>([])
+  const savedAt = ref('')
+  const saving = ref(false)
+  const problem = ref<ApiProblem>()
+  const opened = ref(false)
+  const shown = ref(false)
+  let dirty = false
+  let loading = false
+  let timer = 0
+  let running: Promise<void> = Promise.resolve()
+
+  async function load() {
+    if (!id.value) return
+    try {
+      loading = true
+      const draft = await desk.sheet(id.value)
+      Object.assign(sheet, draft.sheet)
+      take(draft)
+      opened.value = draft.head.state !== 'DRAFT'
+      await nextTick()
+    } catch (error) {
+      problem.value = error as ApiProblem
+    } finally {
+      loading = false
+    }
+  }
+
+  function take(draft: Draft) {
+    id.value = draft.head.id
+    version.value = draft.head.version
+    errors.value = draft.errors
+    oddities.value = draft.oddities
+    savedAt.value = draft.head.changedAt
+  }
+
+  watch(sheet, () => {
+    if (loading || opened.value) return
+    dirty = true
+    saving.value = true
+    clearTimeout(timer)
+    timer = window.setTimeout(() => void save(), SAVE_AFTER_MILLISECONDS)
+  })
+
+  function save(): Promise<void> {
+    clearTimeout(timer)
+    running = running.then(saveOnce)
+    return running
+  }
+
+  async function saveOnce() {
+    if (!dirty) return
+    dirty = false
+    try {
+      const plain = JSON.parse(JSON.stringify(sheet)) as RoundSheet
+      if (id.value) take(await desk.save(id.value, version.value, plain))
+      else {
+        take(await desk.begin(plain))
+        await router.replace({ name: 'sheet', params: { id: id.value } })
+      }
+      problem.value = undefined
+    } catch (error) {
+      dirty = true
+      problem.value = error as ApiProblem
+    } finally {
+      saving.value = dirty && !problem.value
+    }
+  }
+
+  /** Opens the round when nothing stands against it; else shows what does. */
+  async function open(): Promise<boolean> {
+    shown.value = true
+    if (!id.value) dirty = true
+    await save()
+    if (problem.value || !id.value) return false
+    try {
+      await desk.open(id.value, version.value)
+      opened.value = true
+      return true
+    } catch (error) {
+      const refusal = error as ApiProblem
+      if (refusal.errors.length > 0) errors.value = refusal.errors
+      else problem.value = refusal
+      return false
+    }
+  }
+
+  async function discard() {
+    clearTimeout(timer)
+    await running
+    opened.value = true
+    if (id.value) await desk.discard(id.value)
+  }
+
+  /** The error of a field, once somebody tried to open the round. */
+  const errorAt = computed(() => (field: string) => (shown.value ? (errors.value.find((error) => error.field === field)?.detail ?? '') : ''))
+
+  onScopeDispose(() => {
+    if (dirty && !opened.value) void save()
+  })
+
+  return { sheet, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, open, discard, errorAt }
+}

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { nextTick, ref, useTemplateRef } from 'vue'
+import type { PanelFile, Review } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import FilePreview from '../../../ui/FilePreview.vue'
+import { sizeWords } from '../../../ui/size'
+import { dayAndTime } from '../../../ui/time'
+
+const props = defineProps<{ file: PanelFile; chosen: boolean; previewed: boolean }>()
+const emit = defineEmits<{ toggle: []; preview: []; review: [to: Review, reason: string] }>()
+const t = text.panel
+const asking = ref(false)
+const reason = ref('')
+const reasonField = useTemplateRef('reasonField')
+
+async function ask() {
+  asking.value = true
+  await nextTick()
+  reasonField.value?.focus()
+}
+
+function sendBack() {
+  if (!reason.value.trim()) return reasonField.value?.focus()
+  asking.value = false
+  emit('review', 'RETURNED', reason.value)
+}
+</script>
+
+<template>
+  <li>
+    <div class="line">
+      <input type="checkbox" :checked="chosen" :aria-label="t.select(file.name)" @change="emit('toggle')" />
+      <span class="mono">{{ file.name }}</span>
+    </div>
+    <p class="quiet facts">
+      {{ dayAndTime(file.receivedAt) }}, {{ sizeWords(file.bytes) }}, {{ t.receipt }} <span class="mono">{{ file.receipt }}</span>
+      <template v-if="file.originalName !== file.name">, {{ t.original }} <span class="mono">{{ file.originalName }}</span></template>
+      <template v-if="file.declaredAs">, {{ t.declared }} {{ file.declaredAs }}</template>
+    </p>
+    <p v-if="file.sameAs" class="same">{{ t.same }}</p>
+    <p v-if="file.review === 'ACCEPTED'" class="accepted">{{ t.events.accepted!(1) }}</p>
+    <p v-if="file.review === 'RETURNED'" class="error">{{ t.events.returned!(1) }}: {{ file.reviewReason }}</p>
+    <div class="actions">
+      <button class="button small" type="button" :aria-expanded="previewed" :aria-label="`${previewed ? t.hide : t.show} ${props.file.name}`" @click="emit('preview')">{{ previewed ? t.hide : t.show }}</button>
+      <a class="button small" :href="`/api/files/${file.id}`" download :aria-label="`${t.download} ${file.name}`">{{ t.download }}</a>
+      <button v-if="file.review !== 'ACCEPTED'" class="button small" type="button" :aria-label="`${t.accept} ${file.name}`" @click="emit('review', 'ACCEPTED', '')">{{ t.accept }}</button>
+      <button v-if="file.review !== 'RETURNED'" class="button small" type="button" :aria-label="`${t.sendBack} ${file.name}`" @click="ask">{{ t.sendBack }}</button>
+    </div>
+    <form v-if="asking" class="reason" @submit.prevent="sendBack" @keydown.esc.stop="asking = false">
+      <label :for="`reason-${file.id}`">{{ t.reason }}</label>
+      <input :id="`reason-${file.id}`" ref="reasonField" v-model="reason" class="input" maxlength="500" />
+      <span class="actions">
+        <button class="button small primary" type="submit">{{ t.confirmReturn }}</button>
+        <button class="button small" type="button" @click="asking = false">{{ text.round.cancel }}</button>
+      </span>
+    </form>
+    <FilePreview v-if="previewed" :id="file.id" :name="file.name" :media-type="file.mediaType" />
+    <p v-if="previewed" class="quiet facts">{{ t.sha }} <span class="mono">{{ file.sha256 }}</span></p>
+  </li>
+</template>
+
+<style scoped>
+li {
+  padding: 8px 0;
+}
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+input[type='checkbox'] {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--leaf);
+}
+.facts {
+  padding-left: 26px;
+  font-size: 15px;
+  overflow-wrap: anywhere;
+}
+.same {
+  padding-left: 26px;
+  color: var(--acorn-text);
+}
+.accepted,
+li > .error {
+  padding-left: 26px;
+}
+.accepted {
+  color: var(--leaf-deep);
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  padding: 6px 0 0 26px;
+}
+.reason {
+  display: grid;
+  gap: 6px;
+  padding: 8px 0 0 26px;
+}
+.reason .actions {
+  padding-left: 0;
+}
+</style>

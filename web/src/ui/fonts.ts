@@ -1,0 +1,8 @@
+import '@fontsource/bitter/latin-600.css'
+import '@fontsource/bitter/latin-ext-600.css'
+import '@fontsource/atkinson-hyperlegible-next/latin-400.css'
+import '@fontsource/atkinson-hyperlegible-next/latin-ext-400.css'
+import '@fontsource/atkinson-hyperlegible-next/latin-600.css'
+import '@fontsource/atkinson-hyperlegible-next/latin-ext-600.css'
+import '@fontsource/atkinson-hyperlegible-mono/latin-400.css'
+import './tokens.css'

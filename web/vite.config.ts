@@ -1,0 +1,20 @@
+import vue from '@vitejs/plugin-vue'
+import { resolve } from 'node:path'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  plugins: [vue()],
+  define: { __VUE_OPTIONS_API__: 'true', __VUE_PROD_DEVTOOLS__: 'false' },
+  build: {
+    outDir: 'dist',
+    emptyOutDir: true,
+    // The content security policy allows no data: fonts or scripts.
+    assetsInlineLimit: 0,
+    modulePreload: { polyfill: false },
+    chunkSizeWarningLimit: 900,
+    rollupOptions: {
+      input: { desk: resolve(import.meta.dirname, 'desk.html'), basket: resolve(import.meta.dirname, 'basket.html') },
+    },
+  },
+  server: { proxy: { '/api': 'http://localhost:8080' } },
+})
