@@ -8,5 +8,5 @@ export function sizeWords(bytes: number): string {
     value /= 1024
     unit++
   } while (value >= 1024 && unit < units.length - 1)
-  return `${value >= 100 ? Math.round(value) : value.toFixed(1)} ${units[unit]}`
+  return `${value >= 100 ? Math.round(value) : value.toFixed(1).replace(/\.0$/, '')} ${units[unit]}`
 }

@@ -16,7 +16,7 @@ const box = useTemplateRef('box')
 
 onMounted(async () => {
   await load()
-  box.value?.focus()
+  box.value?.focus({ preventScroll: true })
 })
 </script>
 

@@ -57,7 +57,7 @@ async function seen() {
             <RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }">{{ one.person }}</RouterLink>
             <span class="when quiet">{{ dayAndTime(one.last) }}</span>
             <p class="quiet">{{ t.files(one.files) }}, {{ one.round }}<strong v-if="one.unseen" class="badge">{{ t.fresh }}</strong></p>
-            <p v-for="name in one.names" :key="name" class="mono">{{ name }}</p>
+            <p v-for="name in one.names" :key="name" class="mono name" :title="name">{{ name }}</p>
             <p v-if="one.files > one.names.length" class="quiet">{{ t.more(one.files - one.names.length) }}</p>
           </li>
         </ul>
@@ -122,6 +122,12 @@ li {
 }
 ul a {
   font-weight: 600;
+}
+.name {
+  overflow: hidden;
+  font-size: 14px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .none {
   padding: 12px 4px;

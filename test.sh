@@ -1,0 +1,9 @@
+#!/usr/bin/env bash
+# Runs all tests: the core's tables, HTTP against the running application, and journeys in a real browser.
+# Arguments go to Maven, for example: ./test.sh -pl core
+set -euo pipefail
+source "$(dirname "$0")/scripts/prepare.sh"
+need chromium=chromium
+need_java
+build_web
+exec mvn -B -ntp verify "$@"
