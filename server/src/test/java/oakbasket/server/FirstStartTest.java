@@ -1,0 +1,57 @@
+package oakbasket.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.io.PrintStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+import org.springframework.boot.web.server.servlet.context.ServletWebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+
+class FirstStartTest {
+
+    @Test
+    void theFirstAccountNeedsTheCodeOnTheConsoleAndDataSurvivesARestart() throws Exception {
+        Path data = RunningApp.freshFolder();
+        PrintStream console = System.out;
+        ByteArrayOutputStream printed = new ByteArrayOutputStream();
+        String code;
+        System.setOut(new PrintStream(printed, true));
+        ConfigurableApplicationContext first = RunningApp.startOn(data);
+        try {
+            System.setOut(console);
+            Matcher shown = Pattern.compile("set-up code: (\\S+)").matcher(printed.toString());
+            assertThat(shown.find()).isTrue();
+            code = shown.group(1);
+            Http caller = new Http(url(first));
+            assertThat(caller.get("/api/session").json().path("setUpNeeded").asBoolean()).isTrue();
+            assertThat(caller.post("/api/first-account", body("AAAA-AAAA-AAAA", "long enough password")).at("code")).contains("console");
+            assertThat(caller.post("/api/first-account", body(code, "short")).at("password")).contains("at least 12");
+            assertThat(caller.post("/api/first-account", body(code, "ö".repeat(40))).at("password")).contains("72 bytes");
+            assertThat(caller.post("/api/first-account", body(code, "long enough password")).status()).isEqualTo(201);
+            assertThat(caller.get("/api/rounds").status()).isEqualTo(200);
+            assertThat(caller.post("/api/first-account", body(code, "long enough password")).problem()).isEqualTo("already-set-up");
+            assertThat(Files.getPosixFilePermissions(data.resolve("keys/sealing.key"))).hasSize(2);
+        } finally {
+            System.setOut(console);
+            first.close();
+        }
+        try (ConfigurableApplicationContext second = RunningApp.startOn(data)) {
+            Http caller = new Http(url(second));
+            assertThat(caller.get("/api/session").json().path("setUpNeeded").asBoolean()).isFalse();
+            assertThat(caller.post("/api/session", "{\"email\":\"wren@example.org\",\"password\":\"long enough password\"}").status()).isEqualTo(200);
+        }
+    }
+
+    private static String url(ConfigurableApplicationContext context) {
+        return "http://localhost:" + ((ServletWebServerApplicationContext) context).getWebServer().getPort();
+    }
+
+    private static String body(String code, String password) {
+        return Http.JSON.createObjectNode().put("code", code).put("name", "Wren").put("email", "wren@example.org").put("password", password).toString();
+    }
+}
