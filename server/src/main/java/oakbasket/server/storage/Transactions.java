@@ -36,6 +36,11 @@ public class Transactions {
         });
     }
 
+    /** Makes all that was committed before survive a power cut. */
+    public void flush() {
+        flush.await();
+    }
+
     /** Commits; a power cut within the next second may undo it. For what can be done over, such as the progress of an upload. */
     public <T> T quickly(Supplier<T> work) {
         return template.execute(status -> work.get());

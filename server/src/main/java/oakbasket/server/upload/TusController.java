@@ -88,10 +88,11 @@ class TusController {
         String number = metadata.getOrDefault("item", "");
         Item item = rounds.items(link.roundId()).stream().filter(i -> Integer.toString(i.number()).equals(number)).findFirst()
                 .orElseThrow(() -> Problem.refused("no-such-item"));
-        Upload upload = uploads.begin(link, submission, item, metadata.getOrDefault("filename", ""), length);
+        boolean bytesFollow = OFFSET_TYPE.equals(request.getContentType());
+        Upload upload = uploads.begin(link, submission, item, metadata.getOrDefault("filename", ""), length, bytesFollow);
         response.setHeader("Location", "/api/uploads/" + upload.id());
         response.setHeader("Upload-Expires", expires(upload));
-        if (OFFSET_TYPE.equals(request.getContentType())) {
+        if (bytesFollow) {
             response.setHeader("Upload-Offset", Long.toString(uploads.receive(upload.id(), 0, request.getInputStream())));
         }
         response.setStatus(HttpStatus.CREATED.value());

@@ -94,15 +94,16 @@ public class Uploads {
     /**
      * Begins an upload.
      *
+     * @param bytesFollow whether the bytes come in the same request; only otherwise is the beginning itself acknowledged and must last
      * @throws Problem when the file cannot be accepted, told before its bytes are sent
      */
-    Upload begin(Link link, Submission submission, Item item, String fileName, long length) {
+    Upload begin(Link link, Submission submission, Item item, String fileName, long length, boolean bytesFollow) {
         if (submission.finishedAt() != null) {
             throw Problem.conflict("submission-finished");
         }
         check(item, fileName, length);
         limits.count(Limits.Kind.UPLOAD, Long.toString(link.id()));
-        return insert(submission, item, fileName, length);
+        return insert(submission, item, fileName, length, bytesFollow);
     }
 
     private void check(Item item, String fileName, long length) {
@@ -124,7 +125,7 @@ public class Uploads {
         }
     }
 
-    private Upload insert(Submission submission, Item item, String fileName, long length) {
+    private Upload insert(Submission submission, Item item, String fileName, long length, boolean bytesFollow) {
         String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(ID_BYTES));
         int before = submission.selfDeclared() ? 0 : (int) files.ofBasket(submission.basketId()).stream()
                 .filter(f -> f.itemId() == item.id() && f.review() != Review.RETURNED && f.submissionId() != submission.id()).count();
@@ -136,6 +137,9 @@ public class Uploads {
                 table.insert(id, submission.id(), item.id(), fileName, length, clock.instant());
                 return true;
             });
+        }
+        if (!bytesFollow) {
+            transactions.flush();
         }
         return table.byId(id).orElseThrow();
     }
@@ -189,6 +193,7 @@ public class Uploads {
         long offset = upload.offsetBytes() + pumped.bytes();
         if (offset < upload.lengthBytes()) {
             saver.save(offset);
+            transactions.flush();
             digests.put(upload.id(), new Begun(digest, offset));
             if (pumped.broken() != null) {
                 LOG.debug("Upload {} broke off at {} of {} bytes", upload.id(), offset, upload.lengthBytes(), pumped.broken());
@@ -272,7 +277,7 @@ public class Uploads {
 
     /** Takes in a whole file at a time of the past; only the demo does. */
     public void receiveWhole(Submission submission, Item item, String fileName, byte[] content, Instant at) {
-        Upload upload = insert(submission, item, fileName, content.length);
+        Upload upload = insert(submission, item, fileName, content.length, true);
         try (FileChannel file = FileChannel.open(store.incoming(upload.id()), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
             file.write(java.nio.ByteBuffer.wrap(content));
             file.force(false);

@@ -39,7 +39,7 @@ class SecurityConfig {
                         .requestMatchers(SENDER_SIDE).permitAll()
                         .requestMatchers(GET, PAGES).permitAll()
                         .requestMatchers(HEAD, PAGES).permitAll()
-                        .requestMatchers("/api/session", "/api/first-account", "/actuator/health", "/api/openapi.json").permitAll()
+                        .requestMatchers("/api/session", "/api/first-account", "/actuator/health/**", "/api/openapi.json").permitAll()
                         .anyRequest().authenticated())
                 .csrf(csrf -> csrf.spa().ignoringRequestMatchers(SENDER_SIDE))
                 .securityContext(context -> context.securityContextRepository(contexts))

@@ -1,0 +1,86 @@
+package oakbasket.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+
+/** Debian's Chromium without a screen, and what every journey does with it. */
+final class Browser implements AutoCloseable {
+
+    private static final List<String> ARGUMENTS = List.of("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+            "--disable-component-update", "--disable-sync");
+
+    private final Playwright playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+    private final com.microsoft.playwright.Browser chromium = playwright.chromium()
+            .launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of("/usr/bin/chromium")).setArgs(ARGUMENTS));
+    private final List<String> complaints = new java.util.concurrent.CopyOnWriteArrayList<>();
+
+    /** A fresh page with cookies of its own. */
+    Page page(int width, int height) {
+        return page(width, height, "Europe/London");
+    }
+
+    Page page(int width, int height, String zone) {
+        BrowserContext context = chromium.newContext(new com.microsoft.playwright.Browser.NewContextOptions().setViewportSize(width, height).setTimezoneId(zone)
+                .setLocale("en-GB").setAcceptDownloads(true).setHasTouch(width < 600).setIsMobile(width < 600)
+                .setPermissions(List.of("clipboard-read", "clipboard-write")));
+        context.setDefaultTimeout(20_000);
+        Page page = context.newPage();
+        page.onConsoleMessage(message -> {
+            if (message.type().equals("error") && !message.text().contains("Failed to load resource")) {
+                complaints.add(message.text());
+            }
+        });
+        page.onPageError(complaints::add);
+        return page;
+    }
+
+    /** A desk that has signed in. */
+    Page desk(PackagedApp app) {
+        Page page = page(1280, 800);
+        page.navigate(app.url() + "/");
+        page.getByLabel("E-mail").fill(Api.EMAIL);
+        page.getByLabel("Password").fill(Api.PASSWORD);
+        page.locator("button[type=submit]").click();
+        page.locator(".bar").waitFor();
+        return page;
+    }
+
+    /** Fails when a script broke or the content security policy had to stop something. */
+    void assertNoComplaints() {
+        assertThat(complaints).isEmpty();
+    }
+
+    /** Source: axe-core, rules of WCAG 2.0 to 2.2, levels A and AA. */
+    static void assertAccessible(Page page) {
+        try {
+            page.evaluate(Files.readString(Path.of("../web/node_modules/axe-core/axe.min.js")));
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+        Object violations = page.evaluate("""
+                async () => (await axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']}))
+                    .violations.map(v => v.id + ': ' + v.nodes.map(n => n.html.slice(0, 160) + ' – ' + n.failureSummary).join(' | '))""");
+        assertThat((List<?>) violations).as("accessibility of %s", page.url()).isEmpty();
+    }
+
+    /** Nothing sticks out sideways. */
+    static void assertFits(Page page) {
+        assertThat(page.evaluate("document.documentElement.scrollWidth <= document.documentElement.clientWidth")).as("fits the width").isEqualTo(true);
+    }
+
+    @Override
+    public void close() {
+        chromium.close();
+        playwright.close();
+    }
+}

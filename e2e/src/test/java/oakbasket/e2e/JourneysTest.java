@@ -1,0 +1,334 @@
+package oakbasket.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.FilePayload;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.HexFormat;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.regex.Pattern;
+import java.util.zip.GZIPOutputStream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+
+/** The real interface in a real browser: a coordinator and senders, each in a browser of their own. */
+class JourneysTest {
+
+    private static PackagedApp app;
+    private static Browser browser;
+
+    @BeforeAll
+    static void start() {
+        app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true", "--oakbasket.office=Fennbrook Catchment Partnership");
+        browser = new Browser();
+    }
+
+    @AfterAll
+    static void stop() {
+        browser.close();
+        app.close();
+    }
+
+    @AfterEach
+    void nothingBroke() {
+        browser.assertNoComplaints();
+    }
+
+    @Test
+    void fromTheFirstLetterOfARoundToTheDocumentInItsFolder() throws Exception {
+        Page desk = browser.desk(app);
+        desk.getByText("Rounds", new Page.GetByTextOptions().setExact(true)).click();
+        desk.getByText("Compose a round").click();
+        desk.getByLabel("Title").pressSequentially("Hedge");
+        desk.waitForURL(Pattern.compile("/rounds/\\d+/sheet"));
+        desk.getByLabel("Title").fill("Hedgerow grants");
+        assertThat(desk.getByText("Saved as draft at")).isVisible();
+
+        desk.getByText("Open the round").click();
+        assertThat(desk.getByText("Name the document you need").first()).isVisible();
+        assertThat(desk.getByText("Say by when you need it").first()).isVisible();
+        assertThat(desk.getByText("add at least one person").first()).isVisible();
+        Browser.assertAccessible(desk);
+
+        desk.getByLabel("1. Document").fill("Grant form");
+        desk.getByLabel("PDF").check();
+        desk.getByLabel("Type or paste people").fill("Ada Brook <ada@example.org>\nADA@example.org\nBen Reed at home\nCy Reed, cy@example.net");
+        desk.getByText("Add these people").click();
+        assertThat(desk.getByText("2 people are asked")).isVisible();
+        assertThat(desk.getByText("Line 1: There is no e-mail address in this line")).isVisible();
+        assertThat(desk.getByLabel("Type or paste people")).hasValue("Ben Reed at home");
+        desk.getByLabel("Type or paste people").fill("Ben Reed <ben@example.org>");
+        desk.getByText("Add these people").click();
+        assertThat(desk.getByText("3 people are asked")).isVisible();
+        desk.getByLabel("Deadline date").fill(LocalDate.now(ZoneId.of("UTC")).plusDays(30).toString());
+        desk.getByLabel("Folder").fill("{rond}");
+        assertThat(desk.getByText("There is no field {rond}").first()).isVisible();
+        desk.getByLabel("Folder").fill("Grants/{person}");
+        desk.getByText("Filing", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(desk.locator(".filing")).containsText("Ada Brook - Grant form");
+        desk.getByText("Open the round").click();
+
+        Locator ben = desk.getByRole(AriaRole.ROW, new Page.GetByRoleOptions().setName(Pattern.compile("Ben Reed")));
+        assertThat(ben).containsText("not asked yet");
+        ben.getByText("Ben Reed").click();
+        desk.getByText("Copy link").click();
+        assertThat(ben).containsText("asked");
+        String link = (String) desk.evaluate("navigator.clipboard.readText()");
+        assertThat(link).startsWith(app.url() + "/b/");
+
+        Page sender = browser.page(390, 844, "America/New_York");
+        sender.navigate(link);
+        assertThat(sender.getByText("For Ben Reed")).isVisible();
+        assertThat(sender.getByText("In your own time")).isVisible();
+        assertThat(ben).containsText("page seen");
+        Browser.assertFits(sender);
+        sender.getByLabel("Choose files for Grant form").setInputFiles(file("form from phone.pdf", "%PDF-1.4\nsigned\n%%EOF"));
+        assertThat(sender.getByText("1 file chosen, 22 bytes")).isVisible();
+        Browser.assertAccessible(sender);
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(sender.getByText("Everything has arrived")).isVisible();
+        Browser.assertAccessible(sender);
+        Browser.assertFits(sender);
+        String code = sender.locator(".code").textContent();
+
+        assertThat(ben).containsText("all in");
+        assertThat(ben.getByLabel("Grant form: arrived, to check, 1 file")).isVisible();
+        assertThat(desk.locator(".counts")).containsText("1 of 3 baskets all in (33 %)");
+        assertThat(desk.locator(".panel")).containsText(code);
+        Path filed = app.data.resolve("files/Grants/Ben Reed");
+        try (var files = Files.list(filed)) {
+            assertThat(files.map(p -> p.getFileName().toString())).singleElement().asString().matches("Ben Reed - Grant form - \\d{4}-\\d\\d-\\d\\d\\.pdf");
+        }
+        sender.getByText("Add another document").click();
+        assertThat(sender.getByText("1 file has arrived, last on")).isVisible();
+        assertThat(sender.locator("body")).not().containsText("form from phone");
+    }
+
+    @Test
+    void aBasketIsLookedThroughReviewedAndTakenAway() throws Exception {
+        Page desk = browser.desk(app);
+        Api api = new Api(app.url());
+        desk.navigate(app.url() + "/rounds/" + api.round("Landowner"));
+        desk.getByText("Benjamin Oakley").click();
+        Locator panel = desk.locator(".panel");
+        assertThat(panel).containsText("receipt");
+        panel.getByLabel(Pattern.compile("^Show .*Field boundary map")).click();
+        desk.waitForFunction("() => { const c = document.querySelector('.preview canvas'); return c && c.height > 300 && [...c.getContext('2d').getImageData(0, 0, c.width, 200).data].some(v => v < 120) }");
+        Browser.assertAccessible(desk);
+        panel.getByLabel(Pattern.compile("^Hide")).click();
+
+        panel.getByLabel(Pattern.compile("^Return… .*Insurance")).click();
+        panel.getByLabel("Why does it go back?").fill("It ends before March");
+        panel.getByText("Return it").click();
+        assertThat(panel.getByText("Returned: It ends before March")).isVisible();
+        Locator row = desk.getByRole(AriaRole.ROW, new Page.GetByRoleOptions().setName(Pattern.compile("Benjamin Oakley")));
+        assertThat(row.getByLabel("Insurance certificate: returned to the sender")).isVisible();
+        desk.locator(".said").getByText("Undo").click();
+        assertThat(row.getByLabel("Insurance certificate: arrived, to check, 1 file")).isVisible();
+
+        Download one = desk.waitForDownload(() -> panel.getByLabel(Pattern.compile("^Download .*Insurance")).click());
+        assertThat(one.suggestedFilename()).matches("Benjamin Oakley - Insurance certificate - .*\\.pdf");
+        panel.getByLabel(Pattern.compile("^Choose .*Insurance")).check();
+        panel.getByLabel(Pattern.compile("^Choose .*boundary")).check();
+        Download two = desk.waitForDownload(() -> panel.getByText("Download 2 chosen files (ZIP)").click());
+        assertThat(new java.util.zip.ZipFile(two.path().toFile()).size()).isEqualTo(2);
+        desk.keyboard().press("Escape");
+        panel.focus();
+        desk.keyboard().press("Escape");
+        assertThat(panel).not().isVisible();
+    }
+
+    @Test
+    void onAnOpenLinkWhatIsMissingIsAskedForAtTheFieldAndNothingChosenIsLost() {
+        Api api = new Api(app.url());
+        Page sender = browser.page(390, 844);
+        sender.navigate(api.get("/api/rounds/" + api.round("Placement") + "/link").path("url").asString());
+        Browser.assertAccessible(sender);
+        sender.getByLabel("Passcode").fill("not this");
+        sender.getByText("Go on").click();
+        assertThat(sender.getByText("This is not the passcode")).isVisible();
+        sender.getByLabel("Passcode").fill("kingfisher");
+        sender.getByText("Go on").click();
+        sender.getByLabel("Choose files for Learning log").setInputFiles(file("log.txt", "week one"));
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(sender.getByText("Please give your name")).isVisible();
+        assertThat(sender.getByLabel("Your name")).isFocused();
+        Browser.assertAccessible(sender);
+        Browser.assertFits(sender);
+        sender.getByLabel("Your name").fill("Nora Teal");
+        sender.getByLabel("Your e-mail address").fill("nora@localhost");
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(sender.getByText("is not a full domain")).isVisible();
+        assertThat(sender.getByText("log.txt")).isVisible();
+        sender.getByLabel("Your e-mail address").fill("nora@example.net");
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(sender.locator(".code")).isVisible();
+        assertThat(api.row(api.round("Placement"), "Nora Teal").path("walkIn").asBoolean()).isTrue();
+    }
+
+    @Test
+    void badFilesAreMarkedWhereTheyAreAndTheRestGoesThrough() {
+        Api api = new Api(app.url());
+        Page sender = browser.page(1280, 800);
+        sender.navigate(api.personalLink(api.round("Landowner"), "Jonas Reed"));
+        Locator consent = sender.getByLabel("Choose files for Signed access consent");
+        consent.setInputFiles(new FilePayload[] {file("good.pdf", "%PDF-1.4\nok"), file("empty.pdf", ""), file("third.pdf", "%PDF-1.4\n3")});
+        assertThat(sender.getByText("This file is empty (0 bytes)")).isVisible();
+        assertThat(sender.getByText("At most 2 files fit here; 1 was not added.")).isVisible();
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(sender.getByText("Please remove or replace the files marked")).isVisible();
+        sender.getByLabel("Remove empty.pdf").click();
+        sender.getByLabel("Choose files for Insurance certificate").setInputFiles(file("picture.pdf", "\u0089PNG\r\n\u001a\n"));
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(sender.getByText("promises another kind of file")).isVisible();
+        assertThat(sender.getByText("What has arrived is safe.")).isVisible();
+        Browser.assertAccessible(sender);
+        sender.getByLabel("Remove picture.pdf").click();
+        sender.getByText("Send the rest").click();
+        assertThat(sender.locator(".receipt li")).hasCount(1);
+        assertThat(api.row(api.round("Landowner"), "Jonas Reed").path("files").asInt()).isEqualTo(1);
+    }
+
+    @Test
+    void closingShutsTheLinkAndReopeningOpensIt() {
+        Api api = new Api(app.url());
+        long round = api.round("River-fly");
+        String link = api.personalLink(round, "Anouk Perrin");
+        Page desk = browser.desk(app);
+        desk.navigate(app.url() + "/rounds/" + round);
+        desk.getByText("Close the round").click();
+        desk.getByRole(AriaRole.DIALOG).getByText("Close the round").last().click();
+        assertThat(desk.getByText("Links refuse; what was received is here.")).isVisible();
+        Page sender = browser.page(390, 844);
+        sender.navigate(link);
+        assertThat(sender.getByText("This collection is closed")).isVisible();
+        Browser.assertAccessible(sender);
+        desk.getByText("Reopen the round").click();
+        assertThat(desk.getByText("Close the round")).isVisible();
+        sender.reload();
+        assertThat(sender.getByText("For Anouk Perrin")).isVisible();
+    }
+
+    @Test
+    void aRehearsalShowsThePageAndFilesNothing() {
+        Api api = new Api(app.url());
+        long round = api.round("Landowner");
+        Page desk = browser.desk(app);
+        desk.navigate(app.url() + "/rounds/" + round);
+        int before = api.get("/api/rounds/" + round + "/board").path("counts").path("files").asInt();
+        Page rehearsal = desk.waitForPopup(() -> desk.getByText("Rehearse as a sender").click());
+        assertThat(rehearsal.getByText("Rehearsal: this is what a sender sees")).isVisible();
+        rehearsal.getByLabel("Choose files for Insurance certificate").setInputFiles(file("a.pdf", "abc"));
+        rehearsal.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(rehearsal.locator(".code")).hasText("0000-0000-0000");
+        // FIPS 180-4, NIST example "abc".
+        assertThat(rehearsal.locator(".sha")).hasText("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad");
+        assertThat(api.get("/api/rounds/" + round + "/board").path("counts").path("files").asInt()).isEqualTo(before);
+    }
+
+    @Test
+    void everyViewOfTheDeskIsAccessibleAndTodayMovesByItself() {
+        Page door = browser.page(1280, 800);
+        door.navigate(app.url() + "/");
+        door.getByLabel("E-mail").waitFor();
+        Browser.assertAccessible(door);
+        door.getByLabel("E-mail").fill(Api.EMAIL);
+        door.getByLabel("Password").fill("not my password");
+        door.locator("button[type=submit]").click();
+        assertThat(door.getByText("The address or the password is not right.")).isVisible();
+
+        Api api = new Api(app.url());
+        Page desk = browser.desk(app);
+        assertThat(desk.getByText("Coming up")).isVisible();
+        Browser.assertAccessible(desk);
+        Page sender = browser.page(390, 844);
+        sender.navigate(api.personalLink(api.round("Landowner"), "Hamish Weir"));
+        sender.getByLabel("Choose files for Insurance certificate").setInputFiles(file("a.pdf", "%PDF-1.4\nx"));
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(desk.locator("section").first().getByText("Hamish Weir", new Locator.GetByTextOptions().setExact(true))).isVisible();
+        for (String path : new String[] {"/rounds", "/rounds/new", "/rounds/" + api.round("River-fly")}) {
+            desk.navigate(app.url() + path);
+            desk.locator("h1").waitFor();
+            desk.waitForTimeout(300);
+            Browser.assertAccessible(desk);
+        }
+        desk.setViewportSize(1024, 768);
+        Browser.assertFits(desk);
+    }
+
+    @Test
+    void theBasketPageWeighsLittle() {
+        Api api = new Api(app.url());
+        Page sender = browser.page(390, 844);
+        Map<String, Integer> weights = new ConcurrentHashMap<>();
+        sender.onResponse(response -> {
+            if (response.url().endsWith(".js") || response.url().endsWith(".css")) {
+                weights.put(response.url(), gzipped(response.body()));
+            }
+        });
+        sender.navigate(api.personalLink(api.round("Landowner"), "Maud Withy"));
+        sender.getByLabel("Choose files for Insurance certificate").setInputFiles(file("a.pdf", "%PDF-1.4\nx"));
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        sender.locator(".code").waitFor();
+        assertThat(weights.values().stream().mapToInt(Integer::intValue).sum()).as("bytes of script and style, gzip: %s", weights).isBetween(20_000, 70 * 1024);
+    }
+
+    /** The official tus-js-client in the browser, over a slow line, while the server is killed and comes back. */
+    @Test
+    void anUploadGoesOnByItselfAfterTheServerWasKilled() throws Exception {
+        try (PackagedApp fragile = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true")) {
+            Api api = new Api(fragile.url());
+            Page sender = browser.page(1280, 800);
+            sender.navigate(api.personalLink(api.round("Landowner"), "Ada Brook"));
+            var chromium = sender.context().newCDPSession(sender);
+            chromium.send("Network.enable");
+            com.google.gson.JsonObject slow = new com.google.gson.JsonObject();
+            slow.addProperty("offline", false);
+            slow.addProperty("latency", 0);
+            slow.addProperty("downloadThroughput", -1);
+            slow.addProperty("uploadThroughput", 4_000_000);
+            chromium.send("Network.emulateNetworkConditions", slow);
+            byte[] content = new byte[24_000_000];
+            new java.util.Random(3).nextBytes(content);
+            sender.getByLabel("Choose files for Anything we should know").setInputFiles(new FilePayload("film.bin", "application/octet-stream", content));
+            sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+            sender.waitForFunction("() => { const p = document.querySelector('footer progress'); return p && p.value > 6e6 }");
+            fragile.kill();
+            assertThat(sender.getByText("The connection broke. Going on by itself")).isVisible();
+            fragile.start();
+            assertThat(sender.locator(".code")).isVisible(new com.microsoft.playwright.assertions.LocatorAssertions.IsVisibleOptions().setTimeout(90_000));
+            String sha256 = HexFormat.of().formatHex(java.security.MessageDigest.getInstance("SHA-256").digest(content));
+            assertThat(sender.locator(".sha")).hasText(sha256);
+        }
+    }
+
+    private static FilePayload file(String name, String content) {
+        return new FilePayload(name, "application/octet-stream", content.getBytes(StandardCharsets.ISO_8859_1));
+    }
+
+    private static int gzipped(byte[] content) {
+        try {
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            try (GZIPOutputStream gzip = new GZIPOutputStream(out)) {
+                gzip.write(content);
+            }
+            return out.size();
+        } catch (IOException impossible) {
+            throw new IllegalStateException(impossible);
+        }
+    }
+}

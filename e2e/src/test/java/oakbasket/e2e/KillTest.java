@@ -1,0 +1,164 @@
+package oakbasket.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.UncheckedIOException;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.MessageDigest;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * Kills the real process at random points while senders upload, again and again on the same data. Afterwards every acknowledged file must be whole in
+ * its folder and in the record, no file may be half or without a record, no record without its file, and a broken upload must go on where it stood.
+ */
+class KillTest {
+
+    private static final int KILLS = 22;
+    private static final int SENDERS = 4;
+
+    /** An upload whose bytes were all acknowledged. */
+    private record Acknowledged(String sha256) {
+    }
+
+    @Test
+    void noKillLosesOrHalvesAnAcknowledgedFile() throws Exception {
+        long seed = System.nanoTime();
+        Random random = new Random(seed);
+        Path data = PackagedApp.freshFolder();
+        Map<String, Acknowledged> acknowledged = new ConcurrentHashMap<>();
+        int resumed = 0;
+        int repaired = 0;
+        try (PackagedApp app = new PackagedApp(data, "--oakbasket.demo=true")) {
+            String token = prepare(app);
+            for (int kill = 0; kill < KILLS; kill++) {
+                List<String> open = new CopyOnWriteArrayList<>();
+                Map<String, byte[]> contents = new ConcurrentHashMap<>();
+                String submission = begin(app, token);
+                int round = kill;
+                List<Thread> senders = Stream.iterate(0, n -> n + 1).limit(SENDERS).map(n -> new Thread(() -> sendUntilKilled(app, token, submission,
+                        new Random(seed + round * 100L + n), "k" + round + "s" + n, acknowledged, open, contents))).toList();
+                senders.forEach(Thread::start);
+                Thread.sleep(150 + random.nextInt(1_200));
+                app.kill();
+                for (Thread sender : senders) {
+                    sender.join();
+                }
+                app.start();
+                Api api = new Api(app.url());
+                for (String location : open) {
+                    resumed += goOn(api, location, contents.get(location), acknowledged) ? 1 : 0;
+                }
+                repaired += (int) app.log().stream().filter(line -> line.contains("was being filed; finished it")).count();
+                assertNothingLostOrHalf(api, data, acknowledged, "seed " + seed + ", kill " + kill);
+            }
+        }
+        System.out.printf("%d kills: %d files acknowledged, %d uploads went on after a restart, %d were finished at start-up%n", KILLS, acknowledged.size(), resumed, repaired);
+        assertThat(acknowledged).hasSizeGreaterThan(KILLS);
+        assertThat(resumed).as("uploads that went on after a restart").isPositive();
+    }
+
+    private static String prepare(PackagedApp app) {
+        Api api = new Api(app.url());
+        String sheet = """
+                {"title":"Kill","deadlineDate":"2099-06-30","zone":"UTC","folderPattern":"{round}/{person}","namePattern":"{original}{ext}",
+                 "items":[{"title":"Anything","maxFiles":5000,"maxMebibytes":100,"kinds":[]}],"people":[{"name":"Ada","email":"ada.kill@example.org"}]}""";
+        JsonNode draft = Api.json(api.post("/api/rounds", sheet));
+        long id = draft.path("head").path("id").asLong();
+        assertThat(api.post("/api/rounds/" + id + "/open", "{\"version\":1}").statusCode()).isEqualTo(204);
+        String url = api.personalLink(id, "Ada");
+        return url.substring(url.lastIndexOf('/') + 1);
+    }
+
+    private static String begin(PackagedApp app, String token) {
+        return Api.json(Api.stranger(app.url()).send("POST", "/api/basket/submissions", "{}".getBytes(), "Oak-Link", token, "Content-Type", "application/json"))
+                .path("submission").asString();
+    }
+
+    /** Small files in one request, larger ones in pieces, until the server is gone. */
+    private static void sendUntilKilled(PackagedApp app, String token, String submission, Random random, String prefix, Map<String, Acknowledged> acknowledged,
+            List<String> open, Map<String, byte[]> contents) {
+        Api sender = Api.stranger(app.url());
+        try {
+            for (int n = 0; n < 500; n++) {
+                boolean large = random.nextInt(3) == 0;
+                byte[] content = new byte[large ? 2_000_000 + random.nextInt(3_000_000) : 1 + random.nextInt(40_000)];
+                random.nextBytes(content);
+                String name = prefix + "f" + n + ".bin";
+                HttpResponse<byte[]> created = sender.send("POST", "/api/uploads", large ? new byte[0] : content, "Oak-Link", token, "Oak-Submission", submission,
+                        "Tus-Resumable", "1.0.0", "Upload-Length", "" + content.length, "Upload-Metadata", "filename " + Api.base64(name) + ",item " + Api.base64("1"),
+                        "Content-Type", large ? "application/json" : "application/offset+octet-stream");
+                assertThat(created.statusCode()).as(() -> new String(created.body())).isEqualTo(201);
+                if (large) {
+                    String location = created.headers().firstValue("Location").orElseThrow();
+                    contents.put(location, content);
+                    open.add(location);
+                    int half = content.length / 2;
+                    patch(sender, location, 0, Arrays.copyOf(content, half));
+                    patch(sender, location, half, Arrays.copyOfRange(content, half, content.length));
+                    open.remove(location);
+                }
+                acknowledged.put(name, new Acknowledged(sha256(content)));
+            }
+        } catch (UncheckedIOException killed) {
+            return;
+        }
+    }
+
+    private static void patch(Api sender, String location, long offset, byte[] content) {
+        HttpResponse<byte[]> answer = sender.send("PATCH", location, content, "Tus-Resumable", "1.0.0", "Upload-Offset", "" + offset, "Content-Type", "application/offset+octet-stream");
+        assertThat(answer.statusCode()).as(() -> new String(answer.body())).isEqualTo(204);
+    }
+
+    /** Goes on with a broken upload from the offset the server tells; true when there was something to go on with. */
+    private static boolean goOn(Api api, String location, byte[] content, Map<String, Acknowledged> acknowledged) {
+        HttpResponse<byte[]> head = api.send("HEAD", location, null, "Tus-Resumable", "1.0.0");
+        if (head.statusCode() == 404) {
+            return false;
+        }
+        int offset = Integer.parseInt(head.headers().firstValue("Upload-Offset").orElseThrow());
+        if (offset < content.length) {
+            patch(api, location, offset, Arrays.copyOfRange(content, offset, content.length));
+        }
+        acknowledged.put(location, new Acknowledged(sha256(content)));
+        return offset > 0 && offset < content.length;
+    }
+
+    private static void assertNothingLostOrHalf(Api api, Path data, Map<String, Acknowledged> acknowledged, String when) throws Exception {
+        long round = api.round("Kill");
+        JsonNode panel = api.get("/api/baskets/" + api.row(round, "Ada").path("id").asLong());
+        Set<String> recorded = new HashSet<>();
+        Set<String> paths = new HashSet<>();
+        for (JsonNode file : panel.path("files")) {
+            Path path = data.resolve("files").resolve(file.path("path").asString());
+            assertThat(path).as("%s: the file of a record", when).exists().hasSize(file.path("bytes").asLong());
+            assertThat(sha256(Files.readAllBytes(path))).as("%s: %s", when, path).isEqualTo(file.path("sha256").asString());
+            recorded.add(file.path("sha256").asString());
+            assertThat(paths.add(path.toString())).as("%s: one record a file", when).isTrue();
+        }
+        acknowledged.forEach((name, file) -> assertThat(recorded).as("%s: %s was acknowledged", when, name).contains(file.sha256()));
+        try (Stream<Path> files = Files.walk(data.resolve("files/Kill"))) {
+            assertThat(files.filter(Files::isRegularFile).map(Path::toString)).as("%s: files without a record", when).isSubsetOf(paths);
+        }
+    }
+
+    private static String sha256(byte[] content) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(content));
+        } catch (java.security.NoSuchAlgorithmException impossible) {
+            throw new IllegalStateException(impossible);
+        }
+    }
+}
