@@ -1,0 +1,81 @@
+package oakbasket.e2e;
+
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.FilePayload;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+
+/** Makes the pictures of the README; run by scripts/screenshots.sh. */
+@EnabledIfEnvironmentVariable(named = "OAK_SCREENSHOTS", matches = "1")
+class ScreenshotsTest {
+
+    private static final Path FOLDER = Path.of("../docs/screenshots");
+
+    @Test
+    void makesThePictures() {
+        try (PackagedApp app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true", "--oakbasket.clock=2026-11-17T10:30:00Z",
+                "--oakbasket.office=Fennbrook Catchment Partnership"); Browser browser = new Browser()) {
+            Api api = new Api(app.url());
+            Page door = browser.page(1280, 800);
+            door.navigate(app.url() + "/");
+            door.getByLabel("E-mail").waitFor();
+            shoot(door, "sign-in");
+
+            Page desk = browser.desk(app);
+            desk.locator(".columns").waitFor();
+            shoot(desk, "today");
+            desk.navigate(app.url() + "/rounds");
+            desk.locator("table").waitFor();
+            shoot(desk, "rounds");
+            desk.navigate(app.url() + "/rounds/" + api.round("River-fly"));
+            desk.locator("table").waitFor();
+            shoot(desk, "board");
+            desk.navigate(app.url() + "/rounds/" + api.round("Landowner"));
+            desk.getByText("Catrin Rees").click();
+            desk.locator(".panel").getByLabel(Pattern.compile("^Show .*boundary")).click();
+            desk.locator(".preview img").waitFor();
+            shoot(desk, "round");
+            desk.navigate(app.url() + "/rounds/" + api.round("Bankside") + "/sheet");
+            desk.getByLabel("Type or paste people").fill("Ada Brook <ada.brook@example.org>\nBen at home");
+            desk.getByText("Add these people").click();
+            desk.getByText("1 person is asked").waitFor();
+            desk.evaluate("document.querySelector('#part-1').scrollIntoView()");
+            desk.waitForTimeout(5_000);
+            shoot(desk, "compose");
+
+            Page sender = browser.page(1280, 800);
+            sender.navigate(api.personalLink(api.round("Landowner"), "Imogen Sallow"));
+            sender.getByLabel("Choose files for Signed access consent").setInputFiles(pdf("consent signed.pdf"));
+            shoot(sender, "basket");
+            Page phone = browser.page(390, 844, "America/New_York");
+            phone.navigate(api.personalLink(api.round("Landowner"), "Imogen Sallow"));
+            phone.locator("h2").first().waitFor();
+            shoot(phone, "basket-phone");
+            sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+            sender.locator(".code").waitFor();
+            shoot(sender, "receipt");
+            Page open = browser.page(390, 844);
+            open.navigate(api.get("/api/rounds/" + api.round("Placement") + "/link").path("url").asString());
+            open.getByLabel("Passcode").fill("kingfisher");
+            open.getByText("Go on").click();
+            open.getByLabel("Choose files for Learning log").setInputFiles(pdf("log.pdf"));
+            open.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+            open.getByText("Please give your name").waitFor();
+            open.evaluate("scrollTo(0, 0)");
+            shoot(open, "open-link-phone");
+        }
+    }
+
+    private static void shoot(Page page, String name) {
+        page.evaluate("document.fonts.ready");
+        page.waitForTimeout(300);
+        page.screenshot(new Page.ScreenshotOptions().setPath(FOLDER.resolve(name + ".png")));
+    }
+
+    private static FilePayload pdf(String name) {
+        return new FilePayload(name, "application/pdf", "%PDF-1.4\nsigned\n%%EOF".getBytes(StandardCharsets.US_ASCII));
+    }
+}
