@@ -61,7 +61,7 @@ class KillTest {
                 for (String location : open) {
                     resumed += goOn(api, location, contents.get(location), acknowledged) ? 1 : 0;
                 }
-                repaired = (int) app.log().stream().filter(line -> line.contains("was being filed; finished it")).count();
+                repaired = (int) app.log().stream().filter(line -> line.contains("had arrived but was not recorded; finished it")).count();
                 assertNothingLostOrHalf(api, data, acknowledged, "seed " + seed + ", kill " + kill);
             }
         }

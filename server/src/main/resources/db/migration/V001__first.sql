@@ -125,10 +125,6 @@ CREATE TABLE upload (
     length_bytes  BIGINT NOT NULL,
     offset_bytes  BIGINT NOT NULL DEFAULT 0,
     state         VARCHAR(10) NOT NULL,
-    sha256        BINARY(32),
-    media_type    VARCHAR(200),
-    target_path   VARCHAR(4000),
-    received_at   TIMESTAMP(9) WITH TIME ZONE,
     touched_at    TIMESTAMP(9) WITH TIME ZONE NOT NULL
 );
 CREATE INDEX upload_by_state ON upload (state, touched_at);

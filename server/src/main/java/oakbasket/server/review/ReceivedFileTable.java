@@ -65,6 +65,22 @@ class ReceivedFileTable {
                 .param("since", since).param("most", most).query(ReceivedFile.class).list();
     }
 
+    boolean receivedBy(String uploadId) {
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE upload_id = :upload)").param("upload", uploadId).query(Boolean.class).single();
+    }
+
+    boolean anyOfSubmission(long submissionId) {
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE submission_id = :submission)").param("submission", submissionId)
+                .query(Boolean.class).single();
+    }
+
+    int countKeptFromOthers(long basketId, long itemId, long submissionId) {
+        return jdbc.sql("""
+                SELECT COUNT(*) FROM received_file
+                WHERE basket_id = :basket AND item_id = :item AND review <> 'RETURNED' AND submission_id <> :submission""")
+                .param("basket", basketId).param("item", itemId).param("submission", submissionId).query(Integer.class).single();
+    }
+
     int countOfItem(long basketId, long itemId) {
         return jdbc.sql("SELECT COUNT(*) FROM received_file WHERE basket_id = :basket AND item_id = :item").param("basket", basketId)
                 .param("item", itemId).query(Integer.class).single();

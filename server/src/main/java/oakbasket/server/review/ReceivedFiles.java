@@ -70,6 +70,21 @@ public class ReceivedFiles {
         return table.since(since, most);
     }
 
+    /** Whether an upload became a received file. */
+    public boolean receivedBy(String uploadId) {
+        return table.receivedBy(uploadId);
+    }
+
+    /** Whether anything of a submission was received. */
+    public boolean anyOfSubmission(long submissionId) {
+        return table.anyOfSubmission(submissionId);
+    }
+
+    /** How many files of an item that count came by other submissions than this one. */
+    public int countKeptFromOthers(long basketId, long itemId, long submissionId) {
+        return table.countKeptFromOthers(basketId, itemId, submissionId);
+    }
+
     /** How many files an item of a basket has received, returned ones included. */
     public int countOfItem(long basketId, long itemId) {
         return table.countOfItem(basketId, itemId);

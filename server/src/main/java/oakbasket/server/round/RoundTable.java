@@ -25,6 +25,13 @@ class RoundTable {
     record Head(long id, RoundState state, int version, String title, Instant createdAt, Instant changedAt) {
     }
 
+    /** All columns but the sheet, which is large and needed only while composing. */
+    private static final String SELECT = """
+            SELECT id, state, version, title, note, zone, deadline_date, deadline_time, warning_hours, grace_hours, folder_pattern, name_pattern,
+                   asked_by, opened_at, closes_at, closed_at
+            FROM round
+            """;
+
     private final JdbcClient jdbc;
 
     RoundTable(JdbcClient jdbc) {
@@ -89,11 +96,11 @@ class RoundTable {
     }
 
     Optional<Round> opened(long id) {
-        return jdbc.sql("SELECT * FROM round WHERE id = :id AND state <> 'DRAFT'").param("id", id).query((row, n) -> round(row)).optional();
+        return jdbc.sql(SELECT + "WHERE id = :id AND state <> 'DRAFT'").param("id", id).query((row, n) -> round(row)).optional();
     }
 
     List<Round> inState(RoundState state) {
-        return jdbc.sql("SELECT * FROM round WHERE state = :state ORDER BY id").param("state", state.name()).query((row, n) -> round(row)).list();
+        return jdbc.sql(SELECT + "WHERE state = :state ORDER BY id").param("state", state.name()).query((row, n) -> round(row)).list();
     }
 
     private static Round round(ResultSet row) throws SQLException {

@@ -12,6 +12,7 @@ import org.springframework.stereotype.Component;
 public class DataFolder {
 
     private final Path root;
+    private final java.nio.file.FileStore disk;
 
     DataFolder(Settings settings) {
         this.root = settings.data().toAbsolutePath().normalize();
@@ -21,6 +22,11 @@ public class DataFolder {
             } catch (IOException problem) {
                 throw new UncheckedIOException("Cannot make the folder " + folder + ". Check that the data folder can be written to (setting oakbasket.data)", problem);
             }
+        }
+        try {
+            this.disk = Files.getFileStore(root);
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
         }
     }
 
@@ -45,7 +51,7 @@ public class DataFolder {
     /** Bytes that can still be written, as the disk tells. */
     public long free() {
         try {
-            return Files.getFileStore(root).getUsableSpace();
+            return disk.getUsableSpace();
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         }

@@ -12,7 +12,7 @@ class DatabaseConfig {
     @Bean(destroyMethod = "close")
     DataSource dataSource(DataFolder folder) {
         HikariDataSource source = new HikariDataSource();
-        source.setJdbcUrl("jdbc:h2:file:" + folder.database() + ";DB_CLOSE_ON_EXIT=FALSE;LOCK_TIMEOUT=10000");
+        source.setJdbcUrl("jdbc:h2:file:" + folder.database() + ";DB_CLOSE_ON_EXIT=FALSE;LOCK_TIMEOUT=10000;QUERY_CACHE_SIZE=256");
         source.setUsername("sa");
         source.setPassword("");
         source.setMaximumPoolSize(20);

@@ -71,6 +71,45 @@ public class FileStore {
         }
     }
 
+    /** Takes a place back that was given by {@link #place} and could not be recorded; the bytes stay under their first name. */
+    public void unplace(Path whole, String relative) {
+        try {
+            if (Files.exists(whole)) {
+                Files.deleteIfExists(resolve(relative));
+            } else {
+                Files.move(resolve(relative), whole, StandardCopyOption.ATOMIC_MOVE);
+            }
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+
+    /**
+     * Shortens gathered bytes. Bytes that have a place in the folders are never touched.
+     *
+     * @throws IllegalStateException when they have one
+     */
+    public void cutBack(Path part, long length) throws IOException {
+        if (Files.getFileStore(part).supportsFileAttributeView("unix") && (int) Files.getAttribute(part, "unix:nlink") > 1) {
+            throw new IllegalStateException(part.getFileName() + " is a file that has its place and will not be shortened");
+        }
+        try (FileChannel file = FileChannel.open(part, StandardOpenOption.WRITE)) {
+            file.truncate(length).force(true);
+        }
+    }
+
+    /** Removes the empty reservation that a crash may leave on a disk without hard links. */
+    public void removeReservation(String relative) {
+        Path target = resolve(relative);
+        try {
+            if (Files.isRegularFile(target) && Files.size(target) == 0) {
+                Files.delete(target);
+            }
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+
     /** Whether a placed file and the gathered bytes are one and the same. */
     public boolean isPlaced(Path whole, String relative) {
         try {

@@ -4,18 +4,20 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.ReentrantLock;
 
 /** A costly flush shared by all who wait for it: each caller returns after a flush that began after its call. */
-final class GroupFlush {
+public final class GroupFlush {
 
     private final Runnable flush;
     private final AtomicLong asked = new AtomicLong();
     private final ReentrantLock turn = new ReentrantLock();
     private volatile long flushed;
 
-    GroupFlush(Runnable flush) {
+    /** Shares the given flush. */
+    public GroupFlush(Runnable flush) {
         this.flush = flush;
     }
 
-    void await() {
+    /** Returns after a flush that began after this call. */
+    public void await() {
         long mine = asked.incrementAndGet();
         turn.lock();
         try {

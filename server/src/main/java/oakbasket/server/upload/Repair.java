@@ -2,10 +2,8 @@ package oakbasket.server.upload;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
@@ -28,14 +26,16 @@ class Repair implements SmartInitializingSingleton {
 
     private final UploadTable uploads;
     private final Settling settling;
+    private final ArrivalJournal journal;
     private final FileStore store;
     private final DataFolder folder;
     private final Transactions transactions;
     private final Clock clock;
 
-    Repair(UploadTable uploads, Settling settling, FileStore store, DataFolder folder, Transactions transactions, Clock clock) {
+    Repair(UploadTable uploads, Settling settling, ArrivalJournal journal, FileStore store, DataFolder folder, Transactions transactions, Clock clock) {
         this.uploads = uploads;
         this.settling = settling;
+        this.journal = journal;
         this.store = store;
         this.folder = folder;
         this.transactions = transactions;
@@ -44,12 +44,14 @@ class Repair implements SmartInitializingSingleton {
 
     @Override
     public void afterSingletonsInstantiated() {
-        List<Upload> placing = uploads.inState(Upload.State.PLACING);
-        for (Upload upload : placing) {
-            removeEmptyReservation(upload);
-            settling.carryOn(upload);
-            LOG.info("Start-up: upload {} was being filed; finished it", upload.id());
+        int filed = 0;
+        for (Arrival arrival : journal.read()) {
+            if (settling.carryOn(arrival)) {
+                filed++;
+                LOG.info("Start-up: upload {} had arrived but was not recorded; finished it", arrival.uploadId());
+            }
         }
+        journal.empty();
         int cut = 0;
         for (Upload upload : uploads.inState(Upload.State.OPEN)) {
             cut += fitToOffset(upload) ? 1 : 0;
@@ -63,8 +65,8 @@ class Repair implements SmartInitializingSingleton {
                 removed++;
             }
         }
-        if (placing.size() + cut + removed > 0) {
-            LOG.info("Start-up repair: {} filed, {} unfinished uploads cut back to what was flushed, {} leftovers removed", placing.size(), cut, removed);
+        if (filed + cut + removed > 0) {
+            LOG.info("Start-up repair: {} filed, {} unfinished uploads cut back to what was flushed, {} leftovers removed", filed, cut, removed);
         }
     }
 
@@ -79,27 +81,13 @@ class Repair implements SmartInitializingSingleton {
         }
     }
 
-    /** On a disk without hard links, a place is reserved by an empty file first. */
-    private void removeEmptyReservation(Upload upload) {
-        try {
-            Path target = store.resolve(String.valueOf(upload.targetPath()));
-            if (Files.exists(target) && Files.size(target) == 0 && Files.exists(store.incoming(upload.id()))) {
-                Files.delete(target);
-            }
-        } catch (IOException problem) {
-            throw new UncheckedIOException(problem);
-        }
-    }
-
     /** Bytes beyond the saved offset may not be flushed; missing ones mean the disk lost what it had promised, so the upload starts over from there. */
     private boolean fitToOffset(Upload upload) {
         Path part = store.incoming(upload.id());
         try {
             long size = Files.exists(part) ? Files.size(part) : 0;
             if (size > upload.offsetBytes()) {
-                try (FileChannel file = FileChannel.open(part, StandardOpenOption.WRITE)) {
-                    file.truncate(upload.offsetBytes()).force(true);
-                }
+                store.cutBack(part, upload.offsetBytes());
                 return true;
             }
             if (size < upload.offsetBytes()) {

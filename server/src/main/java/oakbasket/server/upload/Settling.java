@@ -5,7 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
-import java.util.Objects;
+import java.util.HexFormat;
 import oakbasket.core.filekind.KindCheck;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
@@ -26,9 +26,9 @@ import oakbasket.server.web.Problem;
 import org.springframework.stereotype.Service;
 
 /**
- * Turns whole bytes into a received file. The order makes every crash harmless: the bytes are flushed before; the chosen place is noted durably
- * (PLACING); the file gets its place without overwriting and the folder is flushed; the record is committed durably (DONE); only then is the
- * sender told, and the name the bytes had while arriving removed. Start-up carries on from wherever a crash left an upload.
+ * Turns whole bytes into a received file. The order makes every crash harmless: the bytes are flushed before; what arrived and the place chosen for it are
+ * written to the journal and flushed; the file gets its place without overwriting and the folder is flushed; the record is committed; only then is the
+ * sender told, and the name the bytes had while arriving removed. Start-up carries on with every arrival of the journal that has no record.
  */
 @Service
 class Settling {
@@ -44,9 +44,12 @@ class Settling {
     private final ContentLook look;
     private final Transactions transactions;
     private final LiveHub live;
+    private final Places places;
+    private final ArrivalJournal journal;
 
     Settling(UploadTable uploads, Submissions submissions, Baskets baskets, Rounds rounds, Links links, Filing filing, FileStore store, ReceivedFiles files,
-            ContentLook look, Transactions transactions, LiveHub live) {
+            ContentLook look, Transactions transactions, LiveHub live, Places places,
+            ArrivalJournal journal) {
         this.uploads = uploads;
         this.submissions = submissions;
         this.baskets = baskets;
@@ -58,45 +61,85 @@ class Settling {
         this.look = look;
         this.transactions = transactions;
         this.live = live;
-    }
-
-    /** Everything around an upload that its place and its record need. */
-    private record Setting(Submission submission, Basket basket, Round round, Item item) {
+        this.places = places;
+        this.journal = journal;
     }
 
     /**
      * Settles an upload whose bytes are all flushed.
      *
+     * @param stored whether the upload has its row; one whose bytes came with its beginning gets it with its record
      * @throws Problem when the content is of a kind that is not accepted; the bytes are then removed
      */
-    void settle(Upload upload, byte[] sha256, Instant receivedAt) {
-        Setting setting = setting(upload);
+    void settle(Upload upload, boolean stored, Setting setting, byte[] sha256, Instant receivedAt) {
         Path whole = store.incoming(upload.id());
         String mediaType = accepted(upload, setting.item(), whole);
-        String target = choose(upload, setting, receivedAt);
-        note(upload, sha256, mediaType, target, receivedAt);
-        while (!store.place(whole, target)) {
-            target = choose(upload, setting, receivedAt);
-            note(upload, sha256, mediaType, target, receivedAt);
-        }
-        record(upload, setting, sha256, mediaType, target, receivedAt);
+        arrive(upload, stored, setting, HexFormat.of().formatHex(sha256), mediaType, receivedAt);
     }
 
-    /** Carries on with an upload that was being placed when the server stopped. */
-    void carryOn(Upload upload) {
-        byte[] sha256 = Objects.requireNonNull(upload.sha256());
-        String target = Objects.requireNonNull(upload.targetPath());
-        Instant receivedAt = Objects.requireNonNull(upload.receivedAt());
-        Path whole = store.incoming(upload.id());
-        boolean placed = Files.exists(whole) ? store.isPlaced(whole, target) : Files.exists(store.resolve(target));
+    private void arrive(Upload upload, boolean stored, Setting setting, String sha256, String mediaType, Instant receivedAt) {
+        journal.whileArriving(() -> {
+            Arrival arrival;
+            do {
+                String target = filing.choose(setting.round(), setting.basket(), setting.submission(), setting.item(), upload.fileName(), receivedAt);
+                arrival = new Arrival(upload.id(), upload.submissionId(), upload.itemId(), upload.fileName(), upload.lengthBytes(), sha256, mediaType, target, receivedAt);
+                journal.append(arrival);
+            } while (!store.place(store.incoming(upload.id()), arrival.target()));
+            try {
+                record(arrival, stored, setting);
+            } catch (RuntimeException notRecorded) {
+                store.unplace(store.incoming(upload.id()), arrival.target());
+                throw notRecorded;
+            }
+        });
+        leave(upload.id());
+        live.publish(new LiveEvent("arrival", setting.round().id(), setting.basket().id()));
+    }
+
+    /**
+     * Carries on with an arrival that a crash may have left without a record.
+     *
+     * @return whether there was something to do
+     */
+    boolean carryOn(Arrival arrival) {
+        if (files.receivedBy(arrival.uploadId())) {
+            return false;
+        }
+        Path part = store.incoming(arrival.uploadId());
+        Path target = store.resolve(arrival.target());
+        Upload upload = uploads.byId(arrival.uploadId()).orElseGet(() -> again(arrival));
+        boolean placed = Files.exists(part) ? store.isPlaced(part, arrival.target()) : is(target, arrival);
         if (placed) {
-            record(upload, setting(upload), sha256, Objects.requireNonNull(upload.mediaType()), target, receivedAt);
+            record(arrival, true, setting(upload));
+        } else if (is(part, arrival)) {
+            store.removeReservation(arrival.target());
+            arrive(upload, true, setting(upload), arrival.sha256(), arrival.mediaType(), arrival.receivedAt());
         } else {
-            settle(upload, sha256, receivedAt);
+            return false;
+        }
+        leave(arrival.uploadId());
+        return true;
+    }
+
+    /** The row of an upload whose beginning the database lost. */
+    private Upload again(Arrival arrival) {
+        uploads.insert(arrival.uploadId(), arrival.submissionId(), arrival.itemId(), arrival.fileName(), arrival.lengthBytes(), arrival.receivedAt());
+        return uploads.byId(arrival.uploadId()).orElseThrow();
+    }
+
+    private static boolean is(Path file, Arrival arrival) {
+        try {
+            if (!Files.isRegularFile(file) || Files.size(file) != arrival.lengthBytes()) {
+                return false;
+            }
+            return HexFormat.of().formatHex(Uploads.digestOf(file).digest()).equals(arrival.sha256());
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
         }
     }
 
-    private Setting setting(Upload upload) {
+    /** Looks up the setting of an upload. */
+    Setting setting(Upload upload) {
         Submission submission = submissions.byId(upload.submissionId());
         Basket basket = baskets.byId(submission.basketId());
         Item item = rounds.items(basket.roundId()).stream().filter(i -> i.id() == upload.itemId()).findFirst().orElseThrow();
@@ -108,7 +151,8 @@ class Settling {
             String mediaType = look.mediaType(whole, upload.fileName());
             KindCheck.Verdict verdict = KindCheck.byContent(item.spec().kinds(), upload.fileName(), mediaType);
             if (verdict != KindCheck.Verdict.ACCEPTED) {
-                transactions.durably(() -> uploads.finish(upload.id(), Upload.State.OPEN, Upload.State.REFUSED));
+                transactions.durably(() -> uploads.finish(upload.id(), Upload.State.REFUSED));
+                places.forget(upload.submissionId(), upload.itemId());
                 Files.deleteIfExists(whole);
                 throw KindRefusal.of(verdict, upload.fileName(), item);
             }
@@ -118,32 +162,28 @@ class Settling {
         }
     }
 
-    private String choose(Upload upload, Setting setting, Instant receivedAt) {
-        return filing.choose(setting.round(), setting.basket(), setting.submission(), setting.item(), upload.fileName(), receivedAt);
-    }
-
-    private void note(Upload upload, byte[] sha256, String mediaType, String target, Instant receivedAt) {
-        if (transactions.durably(() -> uploads.placing(upload.id(), sha256, mediaType, target, receivedAt)) != 1) {
-            throw Problem.notFound("no-upload");
-        }
-    }
-
-    private void record(Upload upload, Setting setting, byte[] sha256, String mediaType, String target, Instant receivedAt) {
-        transactions.durably(() -> {
-            if (uploads.finish(upload.id(), Upload.State.PLACING, Upload.State.DONE) != 1) {
-                throw new IllegalStateException("Upload " + upload.id() + " was not being placed");
+    private void record(Arrival arrival, boolean stored, Setting setting) {
+        transactions.quickly(() -> {
+            if (!stored) {
+                uploads.insertDone(arrival);
+            } else if (uploads.finish(arrival.uploadId(), Upload.State.DONE) != 1) {
+                throw Problem.notFound("no-upload");
             }
-            if (files.ofSubmission(upload.submissionId()).isEmpty()) {
+            if (!files.anyOfSubmission(arrival.submissionId())) {
                 links.use(setting.submission().linkId());
             }
-            files.record(new NewFile(upload.id(), upload.submissionId(), setting.round().id(), setting.basket().id(), upload.itemId(), upload.fileName(),
-                    target, upload.lengthBytes(), sha256, mediaType, receivedAt));
+            files.record(new NewFile(arrival.uploadId(), arrival.submissionId(), setting.round().id(), setting.basket().id(), arrival.itemId(), arrival.fileName(),
+                    arrival.target(), arrival.lengthBytes(), HexFormat.of().parseHex(arrival.sha256()), arrival.mediaType(), arrival.receivedAt()));
+            return true;
         });
+    }
+
+    /** Removes the name the bytes had while arriving. */
+    private void leave(String uploadId) {
         try {
-            Files.deleteIfExists(store.incoming(upload.id()));
-        } catch (IOException leftForStartUp) {
-            throw new UncheckedIOException(leftForStartUp);
+            Files.deleteIfExists(store.incoming(uploadId));
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
         }
-        live.publish(new LiveEvent("arrival", setting.round().id(), setting.basket().id()));
     }
 }

@@ -10,6 +10,7 @@ import java.util.Base64;
 import java.util.HashMap;
 import java.util.Map;
 import oakbasket.core.round.ItemSpec;
+import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.link.Link;
@@ -45,12 +46,14 @@ class TusController {
     private final Links links;
     private final Submissions submissions;
     private final Rounds rounds;
+    private final Baskets baskets;
 
-    TusController(Uploads uploads, Links links, Submissions submissions, Rounds rounds) {
+    TusController(Uploads uploads, Links links, Submissions submissions, Rounds rounds, Baskets baskets) {
         this.uploads = uploads;
         this.links = links;
         this.submissions = submissions;
         this.rounds = rounds;
+        this.baskets = baskets;
     }
 
     /** Every answer tells the version; every request but OPTIONS must speak it. */
@@ -78,7 +81,8 @@ class TusController {
             @RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket,
             @RequestHeader(value = "Oak-Submission", required = false) @Nullable String key) throws IOException {
-        Link link = links.admit(token, ticket, request.getRemoteAddr()).link();
+        Links.Admitted in = links.admit(token, ticket, request.getRemoteAddr());
+        Link link = in.link();
         Submission submission = submissions.byKey(key);
         if (submission.linkId() != link.id()) {
             throw Problem.notFound("no-submission");
@@ -88,12 +92,15 @@ class TusController {
         String number = metadata.getOrDefault("item", "");
         Item item = rounds.items(link.roundId()).stream().filter(i -> Integer.toString(i.number()).equals(number)).findFirst()
                 .orElseThrow(() -> Problem.refused("no-such-item"));
+        String name = metadata.getOrDefault("filename", "");
         boolean bytesFollow = OFFSET_TYPE.equals(request.getContentType());
-        Upload upload = uploads.begin(link, submission, item, metadata.getOrDefault("filename", ""), length, bytesFollow);
+        Upload upload = bytesFollow
+                ? uploads.beginWithBytes(link, new Setting(submission, baskets.byId(submission.basketId()), in.round(), item), name, length, request.getInputStream())
+                : uploads.begin(link, submission, item, name, length);
         response.setHeader("Location", "/api/uploads/" + upload.id());
         response.setHeader("Upload-Expires", expires(upload));
         if (bytesFollow) {
-            response.setHeader("Upload-Offset", Long.toString(uploads.receive(upload.id(), 0, request.getInputStream())));
+            response.setHeader("Upload-Offset", Long.toString(upload.offsetBytes()));
         }
         response.setStatus(HttpStatus.CREATED.value());
     }

@@ -11,8 +11,7 @@ import org.springframework.stereotype.Repository;
 class UploadTable {
 
     private static final String SELECT = """
-            SELECT id, submission_id, item_id, file_name, length_bytes, offset_bytes, state, sha256, media_type, target_path, received_at, touched_at
-            FROM upload
+            SELECT id, submission_id, item_id, file_name, length_bytes, offset_bytes, state, touched_at FROM upload
             """;
 
     private final JdbcClient jdbc;
@@ -27,6 +26,14 @@ class UploadTable {
                 VALUES (:id, :submission, :item, :name, :length, 'OPEN', :now)""")
                 .param("id", id).param("submission", submissionId).param("item", itemId).param("name", fileName).param("length", length)
                 .param("now", now).update();
+    }
+
+    void insertDone(Arrival arrival) {
+        jdbc.sql("""
+                INSERT INTO upload (id, submission_id, item_id, file_name, length_bytes, offset_bytes, state, touched_at)
+                VALUES (:id, :submission, :item, :name, :length, :length, 'DONE', :at)""")
+                .param("id", arrival.uploadId()).param("submission", arrival.submissionId()).param("item", arrival.itemId()).param("name", arrival.fileName())
+                .param("length", arrival.lengthBytes()).param("at", arrival.receivedAt()).update();
     }
 
     Optional<Upload> byId(String id) {
@@ -45,17 +52,10 @@ class UploadTable {
                 .param("offset", offset).param("now", now).param("id", id).param("expected", expected).update();
     }
 
-    int placing(String id, byte[] sha256, String mediaType, String target, Instant receivedAt) {
-        return jdbc.sql("""
-                UPDATE upload SET state = 'PLACING', offset_bytes = length_bytes, sha256 = :sha, media_type = :type, target_path = :target,
-                    received_at = :at, touched_at = :at
-                WHERE id = :id AND state IN ('OPEN', 'PLACING')""")
-                .param("sha", sha256).param("type", mediaType).param("target", target).param("at", receivedAt).param("id", id).update();
-    }
-
-    int finish(String id, Upload.State from, Upload.State to) {
-        return jdbc.sql("UPDATE upload SET state = :to WHERE id = :id AND state = :from").param("to", to.name()).param("id", id)
-                .param("from", from.name()).update();
+    /** How many rows changed: 0 when it was not open any more. */
+    int finish(String id, Upload.State to) {
+        return jdbc.sql("UPDATE upload SET state = :to, offset_bytes = length_bytes WHERE id = :id AND state = 'OPEN'").param("to", to.name())
+                .param("id", id).update();
     }
 
     int delete(String id) {

@@ -16,11 +16,9 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import oakbasket.core.filekind.KindCheck;
-import oakbasket.core.standing.Review;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.link.Hash;
 import oakbasket.server.link.Link;
-import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
 import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.FileStore;
@@ -28,6 +26,7 @@ import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Limits;
 import oakbasket.server.web.Problem;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
@@ -52,7 +51,7 @@ public class Uploads {
 
     private final UploadTable table;
     private final Settling settling;
-    private final ReceivedFiles files;
+    private final Places places;
     private final FileStore store;
     private final DataFolder folder;
     private final BodyPump pump;
@@ -64,11 +63,11 @@ public class Uploads {
     /** Digests of uploads that rest, so that going on need not read again what is there; lost at a restart. */
     private final Map<String, Begun> digests = new ConcurrentHashMap<>();
 
-    Uploads(UploadTable table, Settling settling, ReceivedFiles files, FileStore store, DataFolder folder, BodyPump pump, SecretKeys keys,
+    Uploads(UploadTable table, Settling settling, Places places, FileStore store, DataFolder folder, BodyPump pump, SecretKeys keys,
             Transactions transactions, Limits limits, Clock clock) {
         this.table = table;
         this.settling = settling;
-        this.files = files;
+        this.places = places;
         this.store = store;
         this.folder = folder;
         this.pump = pump;
@@ -78,32 +77,59 @@ public class Uploads {
         this.clock = clock;
     }
 
-    /** Finds an upload; one that was verified but not recorded is recorded first. */
+    /** Finds an upload. */
     Upload find(String id) {
-        Upload upload = table.byId(id).filter(u -> u.state() != Upload.State.REFUSED).orElseThrow(() -> Problem.notFound("no-upload"));
-        if (upload.state() == Upload.State.PLACING && lock(id)) {
-            try {
-                table.byId(id).filter(u -> u.state() == Upload.State.PLACING).ifPresent(settling::carryOn);
-            } finally {
-                locked.remove(id);
-            }
-        }
+        return table.byId(id).filter(u -> u.state() != Upload.State.REFUSED).orElseThrow(() -> Problem.notFound("no-upload"));
+    }
+
+    /**
+     * Begins an upload whose bytes will follow.
+     *
+     * @throws Problem when the file cannot be accepted, told before its bytes are sent
+     */
+    Upload begin(Link link, Submission submission, Item item, String fileName, long length) {
+        Upload upload = fresh(link, submission, item, fileName, length);
+        places.take(submission, item, () -> insert(upload));
+        transactions.flush();
         return upload;
     }
 
     /**
-     * Begins an upload.
+     * Begins an upload and takes the bytes that come with its beginning, often all of them.
      *
-     * @param bytesFollow whether the bytes come in the same request; only otherwise is the beginning itself acknowledged and must last
-     * @throws Problem when the file cannot be accepted, told before its bytes are sent
+     * @return the upload with the offset it has then
+     * @throws Problem when the file cannot be accepted
      */
-    Upload begin(Link link, Submission submission, Item item, String fileName, long length, boolean bytesFollow) {
+    Upload beginWithBytes(Link link, Setting setting, String fileName, long length, InputStream body) {
+        Upload upload = fresh(link, setting.submission(), setting.item(), fileName, length);
+        places.take(setting.submission(), setting.item(), () -> { });
+        try {
+            long offset = write(upload, false, setting, body);
+            return new Upload(upload.id(), upload.submissionId(), upload.itemId(), fileName, length, offset, Upload.State.OPEN, upload.touchedAt());
+        } catch (IOException problem) {
+            throw new UncheckedIOException("Cannot store upload " + upload.id(), problem);
+        }
+    }
+
+    private Upload fresh(Link link, Submission submission, Item item, String fileName, long length) {
         if (submission.finishedAt() != null) {
             throw Problem.conflict("submission-finished");
         }
         check(item, fileName, length);
         limits.count(Limits.Kind.UPLOAD, Long.toString(link.id()));
-        return insert(submission, item, fileName, length, bytesFollow);
+        return fresh(submission, item, fileName, length);
+    }
+
+    private Upload fresh(Submission submission, Item item, String fileName, long length) {
+        String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(ID_BYTES));
+        return new Upload(id, submission.id(), item.id(), fileName, length, 0, Upload.State.OPEN, clock.instant());
+    }
+
+    private void insert(Upload upload) {
+        transactions.quickly(() -> {
+            table.insert(upload.id(), upload.submissionId(), upload.itemId(), upload.fileName(), upload.lengthBytes(), upload.touchedAt());
+            return true;
+        });
     }
 
     private void check(Item item, String fileName, long length) {
@@ -125,32 +151,6 @@ public class Uploads {
         }
     }
 
-    private Upload insert(Submission submission, Item item, String fileName, long length, boolean bytesFollow) {
-        String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(ID_BYTES));
-        int before = submission.selfDeclared() ? 0 : (int) files.ofBasket(submission.basketId()).stream()
-                .filter(f -> f.itemId() == item.id() && f.review() != Review.RETURNED && f.submissionId() != submission.id()).count();
-        synchronized (lockOf(submission)) {
-            if (before + table.countLive(submission.id(), item.id()) >= item.spec().maxFiles()) {
-                throw Problem.refused("too-many-files", item.spec().title(), item.spec().maxFiles());
-            }
-            transactions.quickly(() -> {
-                table.insert(id, submission.id(), item.id(), fileName, length, clock.instant());
-                return true;
-            });
-        }
-        if (!bytesFollow) {
-            transactions.flush();
-        }
-        return table.byId(id).orElseThrow();
-    }
-
-    /** Counting and inserting go together for one submission; a stripe of locks keeps that from growing. */
-    private final Object[] submissionLocks = java.util.stream.Stream.generate(Object::new).limit(64).toArray();
-
-    private Object lockOf(Submission submission) {
-        return submissionLocks[(int) (submission.id() % submissionLocks.length)];
-    }
-
     /**
      * Takes bytes at an offset.
      *
@@ -162,14 +162,14 @@ public class Uploads {
             throw Problem.of(HttpStatus.LOCKED, "upload-locked");
         }
         try {
-            Upload upload = table.byId(id).filter(u -> u.state() != Upload.State.REFUSED).orElseThrow(() -> Problem.notFound("no-upload"));
+            Upload upload = find(id);
             if (expectedOffset != upload.offsetBytes()) {
                 throw Problem.conflict("offset", upload.offsetBytes());
             }
             if (upload.state() != Upload.State.OPEN) {
                 return upload.offsetBytes();
             }
-            return write(upload, body);
+            return write(upload, true, null, body);
         } catch (IOException problem) {
             throw new UncheckedIOException("Cannot store upload " + id, problem);
         } finally {
@@ -177,21 +177,35 @@ public class Uploads {
         }
     }
 
-    private long write(Upload upload, InputStream body) throws IOException {
+    /** Writes what comes and settles the upload when it is whole; the setting is looked up when it is not known. */
+    private long write(Upload upload, boolean stored, @Nullable Setting known, InputStream body) throws IOException {
         Path path = store.incoming(upload.id());
         BodyPump.Pumped pumped;
         Begun begun = digests.remove(upload.id());
         MessageDigest digest;
         Saver saver = new Saver(upload);
         try (FileChannel file = FileChannel.open(path, StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
-            file.truncate(upload.offsetBytes()).position(upload.offsetBytes());
-            digest = begun != null && begun.offset() == upload.offsetBytes() ? begun.digest() : digestOf(path);
-            pumped = pump.pump(body, file, upload.lengthBytes() - upload.offsetBytes(), digest, saver.of(file));
+            if (file.size() > upload.offsetBytes()) {
+                store.cutBack(path, upload.offsetBytes());
+            }
+            file.position(upload.offsetBytes());
+            digest = upload.offsetBytes() == 0 ? Hash.sha256()
+                    : begun != null && begun.offset() == upload.offsetBytes() ? begun.digest() : digestOf(path);
+            pumped = pump.pump(body, file, upload.lengthBytes() - upload.offsetBytes(), digest, stored ? saver.of(file) : written -> { });
             saver.finish();
             file.force(false);
         }
         long offset = upload.offsetBytes() + pumped.bytes();
         if (offset < upload.lengthBytes()) {
+            if (!stored && pumped.broken() != null) {
+                // Whoever sent this never learned the address of the upload, so nobody could go on with it.
+                places.forget(upload.submissionId(), upload.itemId());
+                Files.deleteIfExists(path);
+                return offset;
+            }
+            if (!stored) {
+                insert(upload);
+            }
             saver.save(offset);
             transactions.flush();
             digests.put(upload.id(), new Begun(digest, offset));
@@ -203,7 +217,7 @@ public class Uploads {
         if (Files.size(path) != upload.lengthBytes()) {
             throw new IllegalStateException("Upload " + upload.id() + " has " + Files.size(path) + " bytes on disk instead of " + upload.lengthBytes());
         }
-        settling.settle(upload, digest.digest(), clock.instant());
+        settling.settle(upload, stored, known != null ? known : settling.setting(upload), digest.digest(), clock.instant());
         return offset;
     }
 
@@ -262,10 +276,11 @@ public class Uploads {
             throw Problem.of(HttpStatus.LOCKED, "upload-locked");
         }
         try {
-            Upload upload = table.byId(id).filter(u -> u.state() != Upload.State.REFUSED).orElseThrow(() -> Problem.notFound("no-upload"));
+            Upload upload = find(id);
             if (upload.state() != Upload.State.OPEN || transactions.durably(() -> table.delete(id)) != 1) {
                 throw Problem.conflict("received-already");
             }
+            places.forget(upload.submissionId(), upload.itemId());
             digests.remove(id);
             Files.deleteIfExists(store.incoming(id));
         } catch (IOException problem) {
@@ -277,14 +292,15 @@ public class Uploads {
 
     /** Takes in a whole file at a time of the past; only the demo does. */
     public void receiveWhole(Submission submission, Item item, String fileName, byte[] content, Instant at) {
-        Upload upload = insert(submission, item, fileName, content.length, true);
+        Upload upload = fresh(submission, item, fileName, content.length);
+        insert(upload);
         try (FileChannel file = FileChannel.open(store.incoming(upload.id()), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
             file.write(java.nio.ByteBuffer.wrap(content));
             file.force(false);
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         }
-        settling.settle(upload, Hash.sha256().digest(content), at);
+        settling.settle(upload, true, settling.setting(upload), Hash.sha256().digest(content), at);
     }
 
     /** When an upload is removed if nothing more comes. */
@@ -296,8 +312,8 @@ public class Uploads {
         return locked.add(id);
     }
 
-    /** The digest of the bytes on disk: only needed when going on after a restart. */
-    private static MessageDigest digestOf(Path path) throws IOException {
+    /** The digest of the bytes on disk: needed only after a restart. */
+    static MessageDigest digestOf(Path path) throws IOException {
         MessageDigest digest = Hash.sha256();
         byte[] buffer = new byte[256 * 1024];
         try (InputStream in = Files.newInputStream(path)) {

@@ -1,0 +1,13 @@
+package oakbasket.server.upload;
+
+import java.time.Instant;
+
+/**
+ * A whole, verified file and the place chosen for it, as the journal keeps it until the database has it for certain.
+ *
+ * @param sha256 in lower-case hexadecimal
+ * @param target its place below the folder of received files
+ */
+record Arrival(String uploadId, long submissionId, long itemId, String fileName, long lengthBytes, String sha256, String mediaType, String target,
+        Instant receivedAt) {
+}

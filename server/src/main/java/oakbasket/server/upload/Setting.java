@@ -1,0 +1,10 @@
+package oakbasket.server.upload;
+
+import oakbasket.server.basket.Basket;
+import oakbasket.server.basket.Submission;
+import oakbasket.server.round.Item;
+import oakbasket.server.round.Round;
+
+/** Everything around an upload that its place and its record need. */
+record Setting(Submission submission, Basket basket, Round round, Item item) {
+}
