@@ -84,6 +84,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/baskets/{id}/excused": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["excuse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/baskets/{id}/extension": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["extend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/baskets/{id}/handed-over": {
         parameters: {
             query?: never;
@@ -529,11 +561,15 @@ export interface components {
             /** Format: date-time */
             deadline: string;
             folder: string;
+            /** Format: date-time */
+            graceEnd: string;
             hasOpenLink: boolean;
             /** Format: int64 */
             id: number;
             items: components["schemas"]["BoardItem"][];
             note: string;
+            /** Format: date-time */
+            now: string;
             /** Format: date-time */
             openedAt: string;
             rows: components["schemas"]["Row"][];
@@ -580,6 +616,14 @@ export interface components {
             count: number;
             detail: string | null;
             what: string;
+        };
+        Excuse: {
+            excused: boolean;
+        };
+        Extend: {
+            /** Format: date */
+            date: string | null;
+            reason: string | null;
         };
         FieldError: {
             detail: string;
@@ -684,6 +728,9 @@ export interface components {
             title: string;
         };
         Panel: {
+            /** Format: date */
+            extension: string | null;
+            extensionReason: string;
             files: components["schemas"]["PanelFile"][];
             hasLink: boolean;
             /** Format: int64 */
@@ -825,6 +872,8 @@ export interface components {
             extended: boolean;
             /** Format: int32 */
             files: number;
+            /** Format: date-time */
+            finishedAt: string | null;
             group: string;
             /** Format: int64 */
             id: number;
@@ -1077,6 +1126,72 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["Panel"];
                 };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    excuse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Excuse"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    extend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Extend"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -1684,9 +1799,7 @@ export interface operations {
     };
     rehearsal: {
         parameters: {
-            query?: {
-                open?: boolean;
-            };
+            query?: never;
             header?: never;
             path: {
                 id: number;

@@ -70,6 +70,9 @@ async function another() {
       <OakMark :size="44" />
       <h1>{{ problem.title }}</h1>
       <p>{{ problem.detail }}</p>
+      <ul v-if="problem.errors.length > 0">
+        <li v-for="error in problem.errors" :key="error.field">{{ error.detail }}</li>
+      </ul>
       <button v-if="problem.status === 0 || problem.status >= 500 || problem.status === 429" class="button" type="button" @click="load">{{ text.retry }}</button>
     </section>
 

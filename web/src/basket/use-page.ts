@@ -19,7 +19,7 @@ export function usePage() {
   async function load() {
     try {
       page.value = rehearsal
-        ? await call<Page>('GET', `/api/rounds/${encodeURIComponent(token)}/rehearsal${location.search}`)
+        ? await call<Page>('GET', `/api/rounds/${encodeURIComponent(token)}/rehearsal`)
         : await call<Page>('GET', '/api/basket', undefined, headers.value)
       problem.value = undefined
       document.title = `${page.value.title} – ${page.value.office}`

@@ -74,6 +74,7 @@ async function throwAway() {
           <p v-if="errors.length === 0 && savedAt" class="ready">{{ t.ready }}</p>
           <div class="actions">
             <button class="button primary" type="submit">{{ t.open }}</button>
+            <a v-if="id" class="button" :href="`/rehearsal/${id}`" target="_blank" rel="noopener">{{ text.round.rehearse }}</a>
             <button v-if="id" class="button plain" type="button" @click="throwAway">{{ t.discard }}</button>
           </div>
         </section>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { onMounted, useTemplateRef } from 'vue'
+import { onMounted, ref, useTemplateRef } from 'vue'
 import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../ui/time'
 import WeaveTile from '../../../ui/WeaveTile.vue'
 import FailureNote from '../../FailureNote.vue'
+import ExtendForm from './ExtendForm.vue'
 import PanelFileEntry from './PanelFileEntry.vue'
 import { standingWords, tileWords } from './standing-words'
 import { usePanel } from './use-panel'
@@ -11,8 +12,9 @@ import { usePanel } from './use-panel'
 const props = defineProps<{ basketId: number; touched: number; closed: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 const t = text.panel
-const { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, copyLink } = usePanel(props.basketId, () => props.touched)
+const { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, excuse, extend, copyLink } = usePanel(props.basketId, () => props.touched)
 const box = useTemplateRef('box')
+const extending = ref(false)
 
 onMounted(async () => {
   await load()
@@ -36,7 +38,11 @@ onMounted(async () => {
         <button v-if="panel.hasLink" class="button small" type="button" @click="copyLink">{{ t.copyLink }}</button>
         <a v-if="chosen.size > 0" class="button small primary" :href="one ?? zip" download>{{ t.downloadChosen(chosen.size) }}</a>
         <a v-else-if="panel.files.length > 1" class="button small" :href="`/api/files.zip?basket=${panel.id}`" download>{{ t.downloadAll }}</a>
+        <button v-if="!panel.row.waived" class="button small" type="button" :aria-expanded="extending" @click="extending = !extending">{{ t.extend }}</button>
+        <button v-if="!panel.row.walkIn" class="button small" type="button" @click="excuse(!panel.row.waived)">{{ panel.row.waived ? t.unexcuseAll : t.excuseAll }}</button>
       </div>
+      <ExtendForm v-if="extending" :date="panel.extension ?? ''" :reason="panel.extensionReason" :save="extend" @done="extending = false" />
+      <p v-else-if="panel.extension" class="quiet">{{ t.extended(panel.extension) }}: {{ panel.extensionReason }}</p>
       <p v-if="linkToCopy" class="failure">{{ text.round.copyFailed }} <span class="mono">{{ linkToCopy }}</span></p>
 
       <section v-for="(item, n) in panel.items" :key="item.id">

@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import type { BoardView } from '../../../api/desk'
+import type { BoardView, Row } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime, shortDay } from '../../../ui/time'
 import WeaveTile from '../../../ui/WeaveTile.vue'
 import { standingWords, tileWords } from './standing-words'
+import type { Sort } from './use-board-rows'
 
-defineProps<{ board: BoardView; shown?: number }>()
-defineEmits<{ show: [basket: number] }>()
+defineProps<{ board: BoardView; rows: Row[]; shown?: number }>()
+defineEmits<{ show: [basket: number]; hold: [held: boolean] }>()
+const sort = defineModel<Sort>('sort', { required: true })
 const t = text.round
 </script>
 
@@ -15,19 +17,30 @@ const t = text.round
     <table>
       <thead>
         <tr>
-          <th scope="col">{{ t.person }}</th>
+          <th scope="col" :aria-sort="sort === 'name' ? 'ascending' : undefined">
+            <button class="sort" type="button" :aria-label="text.board.sortBy(t.person)" @click="sort = 'name'">{{ t.person }}</button>
+          </th>
           <th v-for="item in board.items" :key="item.id" scope="col" class="item">
             {{ item.title }} <span class="quiet">{{ item.required ? '' : t.optional }}</span>
           </th>
-          <th scope="col">{{ t.standing }}</th>
-          <th v-if="!shown" scope="col" class="number">{{ t.filesColumn }}</th>
-          <th v-if="!shown" scope="col">{{ t.lastIn }}</th>
+          <th scope="col" :aria-sort="sort === 'pressing' ? 'descending' : undefined">
+            <button class="sort" type="button" :aria-label="text.board.sortBy(t.standing)" @click="sort = 'pressing'">{{ t.standing }}</button>
+          </th>
+          <th v-if="!shown" scope="col" class="number" :aria-sort="sort === 'files' ? 'descending' : undefined">
+            <button class="sort" type="button" :aria-label="text.board.sortBy(t.filesColumn)" @click="sort = 'files'">{{ t.filesColumn }}</button>
+          </th>
+          <th v-if="!shown" scope="col" :aria-sort="sort === 'last' ? 'descending' : undefined">
+            <button class="sort" type="button" :aria-label="text.board.sortBy(t.lastIn)" @click="sort = 'last'">{{ t.lastIn }}</button>
+          </th>
         </tr>
       </thead>
-      <tbody>
-        <tr v-for="row in board.rows" :key="row.id" :class="{ shown: row.id === shown }" @click="$emit('show', row.id)">
+      <tbody @pointerenter="$emit('hold', true)" @pointerleave="$emit('hold', false)">
+        <tr v-if="rows.length === 0">
+          <td :colspan="board.items.length + 4" class="quiet">{{ text.board.none }}</td>
+        </tr>
+        <tr v-for="row in rows" :key="row.id" :class="{ shown: row.id === shown }" @click="$emit('show', row.id)">
           <th scope="row">
-            <button class="person" type="button" :aria-expanded="row.id === shown" @click.stop="$emit('show', row.id)">{{ row.name }}</button>
+            <button :id="`person-${row.id}`" class="person" type="button" :aria-expanded="row.id === shown" @click.stop="$emit('show', row.id)">{{ row.name }}</button>
             <span v-if="row.organisation" class="quiet organisation">{{ row.organisation }}</span>
           </th>
           <td v-for="(tile, n) in row.tiles" :key="n" class="item">
@@ -82,6 +95,21 @@ tbody tr:hover {
 tbody tr.shown {
   background: var(--leaf-tint);
   box-shadow: inset 4px 0 var(--leaf);
+}
+.sort {
+  padding: 2px 0;
+  border: 0;
+  border-bottom: 2px solid transparent;
+  background: none;
+  color: inherit;
+  cursor: pointer;
+}
+.sort:hover {
+  border-bottom-color: var(--line-strong);
+}
+[aria-sort] .sort {
+  border-bottom-color: var(--oak);
+  color: var(--bark);
 }
 .person {
   display: block;

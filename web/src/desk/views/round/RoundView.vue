@@ -2,18 +2,21 @@
 import { ElDialog } from 'element-plus/es/components/dialog/index.mjs'
 import 'element-plus/theme-chalk/el-dialog.css'
 import 'element-plus/theme-chalk/el-overlay.css'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime, deadlineWords, zoneWords } from '../../../ui/time'
+import RoundRuler from '../../../ui/RoundRuler.vue'
 import FailureNote from '../../FailureNote.vue'
 import { copy } from '../../copy'
 import { say, sayProblem } from '../../say'
 import BasketPanel from './BasketPanel.vue'
+import BoardFilters from './BoardFilters.vue'
 import BoardLegend from './BoardLegend.vue'
 import BoardTable from './BoardTable.vue'
 import { useBoard } from './use-board'
+import { useBoardRows } from './use-board-rows'
 
 const t = text.round
 const route = useRoute()
@@ -24,14 +27,19 @@ const shown = computed(() => (route.query.basket ? Number(route.query.basket) : 
 const { board, problem, load, noLongerMoving } = useBoard(roundId, (basket) => {
   if (basket === shown.value) touched.value++
 })
+const { filter, sort, search, held, counts, rows } = useBoardRows(board)
+const finished = computed(() => board.value?.rows.filter((row) => !row.walkIn && !row.waived && row.finishedAt).map((row) => row.finishedAt!) ?? [])
 const asking = ref(false)
 const linkToCopy = ref('')
 
 onMounted(load)
 watch(() => board.value?.title, (title) => title && (document.title = `${title} – ${text.product}`))
 
-function show(basket: number | undefined) {
-  void router.replace({ query: basket ? { basket } : {} })
+async function show(basket: number | undefined) {
+  const before = shown.value
+  await router.replace({ query: basket ? { basket } : {} })
+  await nextTick()
+  if (!basket && before) document.getElementById(`person-${before}`)?.focus({ preventScroll: true })
 }
 
 async function copyOpenLink() {
@@ -71,7 +79,7 @@ async function change(action: 'close' | 'reopen') {
         </div>
         <div class="actions">
           <button v-if="board.hasOpenLink" class="button" type="button" @click="copyOpenLink">{{ t.copyOpenLink }}</button>
-          <a class="button" :href="`/rehearsal/${board.id}${board.hasOpenLink && board.rows.every((r) => r.walkIn) ? '?open=true' : ''}`" target="_blank" rel="noopener">{{ t.rehearse }}</a>
+          <a class="button" :href="`/rehearsal/${board.id}`" target="_blank" rel="noopener">{{ t.rehearse }}</a>
           <a v-if="board.counts.files > 0" class="button" :href="`/api/files.zip?round=${board.id}`" download>{{ t.takeAll }}</a>
           <button v-if="board.state === 'GATHERING'" class="button" type="button" @click="asking = true">{{ t.close }}</button>
           <button v-if="board.state === 'CLOSED'" class="button primary" type="button" @click="change('reopen')">{{ t.reopen }}</button>
@@ -79,6 +87,17 @@ async function change(action: 'close' | 'reopen') {
       </header>
       <p v-if="linkToCopy" class="failure">{{ t.copyFailed }} <span class="mono">{{ linkToCopy }}</span></p>
 
+      <RoundRuler
+        v-if="board.counts.asked > 0"
+        :opened="board.openedAt"
+        :deadline="board.deadline"
+        :grace-end="board.graceEnd"
+        :now="board.now"
+        :closed="board.closedAt"
+        :zone="board.zone"
+        :asked="board.counts.asked"
+        :finished="finished"
+      />
       <p class="counts" aria-live="polite">
         <strong>{{ t.counts.complete(board.counts.complete, board.counts.asked, board.counts.percent) }}</strong>
         <span v-if="board.counts.byTimeliness.OVERDUE" class="rowan">{{ t.counts.overdue(board.counts.byTimeliness.OVERDUE) }}</span>
@@ -90,7 +109,10 @@ async function change(action: 'close' | 'reopen') {
 
       <div class="table-and-panel" :class="{ both: shown }">
         <div class="table-side">
-          <BoardTable v-if="board.rows.length" :board="board" :shown="shown" @show="show" />
+          <template v-if="board.rows.length">
+            <BoardFilters v-model:filter="filter" v-model:search="search" :counts="counts" :total="board.rows.length" :shown="rows.length" />
+            <BoardTable v-model:sort="sort" :board="board" :rows="rows" :shown="shown" @show="show" @hold="held = $event" />
+          </template>
           <p v-else class="quiet">{{ t.noBaskets }}</p>
           <BoardLegend />
         </div>

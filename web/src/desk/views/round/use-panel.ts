@@ -40,6 +40,18 @@ export function usePanel(basketId: number, touched: () => number) {
     return act(() => desk.waive(basketId, itemId, waived))
   }
 
+  function excuse(excused: boolean) {
+    return act(() => desk.excuse(basketId, excused), () => say(excused ? text.panel.excusedAll : text.panel.askedAgain, { label: text.panel.undo, run: () => void excuse(!excused) }))
+  }
+
+  /** Throws the problem, so that the form can show it at its fields. */
+  async function extend(date: string | null, reason: string) {
+    const before = { date: panel.value?.extension ?? null, reason: panel.value?.extensionReason ?? '' }
+    await desk.extend(basketId, date, reason)
+    await load()
+    say(date ? text.panel.extended(date) : text.panel.unextend, { label: text.panel.undo, run: () => void act(() => desk.extend(basketId, before.date, before.reason)) })
+  }
+
   async function copyLink() {
     await act(async () => {
       const { url } = await desk.basketLink(basketId)
@@ -49,5 +61,5 @@ export function usePanel(basketId: number, touched: () => number) {
     })
   }
 
-  return { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, copyLink }
+  return { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, excuse, extend, copyLink }
 }

@@ -151,6 +151,83 @@ class JourneysTest {
     }
 
     @Test
+    void theBoardFiltersFindsSortsAndHoldsStillUnderThePointer() {
+        Api api = new Api(app.url());
+        long round = api.round("River-fly");
+        Page desk = browser.desk(app);
+        desk.navigate(app.url() + "/rounds/" + round);
+        Locator rows = desk.locator("tbody tr");
+        assertThat(desk.locator(".ruler")).hasAttribute("aria-label", Pattern.compile("Time line: .* of 18 baskets all in"));
+        assertThat(rows.first()).containsText("overdue");
+        desk.getByText(Pattern.compile("^Overdue")).click();
+        int overdue = api.get("/api/rounds/" + round + "/board").path("counts").path("byTimeliness").path("OVERDUE").asInt();
+        assertThat(rows).hasCount(overdue);
+        assertThat(desk.getByText(Pattern.compile("^Overdue"))).containsText(Integer.toString(overdue));
+
+        desk.mouse().move(1, 1);
+        rows.first().hover();
+        String first = rows.first().locator(".person").textContent();
+        api.post("/api/baskets/" + api.row(round, first).path("id").asLong() + "/excused", "{\"excused\":true}");
+        assertThat(rows.first()).containsText("excused");
+        assertThat(rows).hasCount(overdue);
+        desk.mouse().move(1, 1);
+        assertThat(rows).hasCount(overdue - 1);
+        api.post("/api/baskets/" + api.row(round, first).path("id").asLong() + "/excused", "{\"excused\":false}");
+
+        desk.getByText(Pattern.compile("^Everybody")).click();
+        desk.getByLabel("Find a person").fill("otterholt");
+        assertThat(rows).hasCount(2);
+        desk.getByLabel("Find a person").fill("nobody at all");
+        assertThat(desk.getByText("Nobody here fits.")).isVisible();
+        desk.getByLabel("Find a person").press("Escape");
+        desk.getByLabel("Sort by Person").click();
+        assertThat(rows.first()).containsText("Anouk Perrin");
+    }
+
+    @Test
+    void aDeadlineIsExtendedForOnePersonAndTheirPageSaysSo() {
+        Api api = new Api(app.url());
+        long round = api.round("Landowner");
+        Page desk = browser.desk(app);
+        desk.navigate(app.url() + "/rounds/" + round + "?basket=" + api.row(round, "Liam Copse").path("id").asLong());
+        Locator panel = desk.locator(".panel");
+        panel.getByText("Extend…").click();
+        panel.getByLabel("New deadline").fill("2020-01-01");
+        panel.getByLabel("Why").fill("lambing");
+        panel.getByText("Extend", new Locator.GetByTextOptions().setExact(true)).click();
+        assertThat(panel.getByText("Choose today or a later day")).isVisible();
+        LocalDate later = LocalDate.now(ZoneId.of("Europe/London")).plusDays(40);
+        panel.getByLabel("New deadline").fill(later.toString());
+        panel.getByText("Extend", new Locator.GetByTextOptions().setExact(true)).click();
+        assertThat(panel.getByText("Extended to " + later + ": lambing")).isVisible();
+        Page sender = browser.page(390, 844);
+        sender.navigate(api.personalLink(round, "Liam Copse"));
+        assertThat(sender.locator(".deadline")).containsText(later.getDayOfMonth() + " ");
+        assertThat(sender.locator(".deadline")).containsText("end of the day");
+        desk.locator(".said").getByText("Undo").click();
+        assertThat(panel.getByText("lambing")).not().isVisible();
+    }
+
+    /** The demo is what people judge by: every standing must be there. */
+    @Test
+    void theDemoShowsEveryStanding() {
+        Api api = new Api(app.url());
+        java.util.Set<String> seen = new java.util.TreeSet<>();
+        int people = 0;
+        for (String title : new String[] {"Landowner", "River-fly", "Placement"}) {
+            for (tools.jackson.databind.JsonNode row : api.get("/api/rounds/" + api.round(title) + "/board").path("rows")) {
+                people++;
+                seen.add(row.path("progress").asString());
+                seen.add(row.path("timeliness").asString());
+                row.path("tiles").forEach(tile -> seen.add(tile.path("standing").asString()));
+            }
+        }
+        assertThat(people).isGreaterThanOrEqualTo(40);
+        assertThat(seen).contains("NOT_ASKED", "ASKED", "OPENED", "PART", "COMPLETE", "CHECKED", "AHEAD", "DUE_SOON", "IN_GRACE", "OVERDUE", "ON_TIME", "LATE",
+                "WAIVED", "RETURNED", "ACCEPTED", "ARRIVED", "WANTED");
+    }
+
+    @Test
     void onAnOpenLinkWhatIsMissingIsAskedForAtTheFieldAndNothingChosenIsLost() {
         Api api = new Api(app.url());
         Page sender = browser.page(390, 844);

@@ -149,6 +149,42 @@ class RoundToFiledDocumentTest {
     }
 
     @Test
+    void aDraftCanBeRehearsedOnceNothingStandsAgainstIt() {
+        TestRound round = new TestRound();
+        round.begin();
+        assertThat(round.desk.get("/api/rounds/" + round.id + "/rehearsal").json().path("person").asString()).isEqualTo("Ada Brook");
+        round.sheet.put("title", "");
+        round.begin();
+        assertThat(round.desk.get("/api/rounds/" + round.id + "/rehearsal").at("title")).contains("title");
+    }
+
+    @Test
+    void anExtensionMovesOnePersonsDeadlineAndNeedsAReasonAndADayToCome() {
+        TestRound round = new TestRound().open();
+        long basket = round.row("Ada Brook").path("id").asLong();
+        String path = "/api/baskets/" + basket + "/extension";
+        assertThat(round.desk.post(path, "{\"date\":\"2026-05-31\",\"reason\":\"ill\"}").at("date")).contains("later day");
+        assertThat(round.desk.post(path, "{\"date\":\"2026-07-10\",\"reason\":\" \"}").at("reason")).contains("why");
+        assertThat(round.desk.post(path, "{\"date\":\"2026-07-10\",\"reason\":\"ill\"}").status()).isEqualTo(204);
+        assertThat(round.row("Ada Brook").path("deadline").asString()).startsWith("2026-07-10T22:59:59");
+        assertThat(round.row("Ben Reed").path("extended").asBoolean()).isFalse();
+        assertThat(round.personal("Ada Brook").page().json().path("deadline").asString()).startsWith("2026-07-10T22:59:59");
+        round.desk.post(path, "{\"date\":null}");
+        assertThat(round.row("Ada Brook").path("deadline").asString()).isEqualTo("2026-06-30T16:00:00Z");
+    }
+
+    @Test
+    void aPersonExcusedFromEverythingLeavesTheDenominatorUntilAskedAgain() {
+        TestRound round = new TestRound().open();
+        String path = "/api/baskets/" + round.row("Ada Brook").path("id").asLong() + "/excused";
+        round.desk.post(path, "{\"excused\":true}");
+        assertThat(round.board().path("counts").path("asked").asInt()).isEqualTo(1);
+        assertThat(round.personal("Ada Brook").page().json().path("items").get(0).path("excused").asBoolean()).isTrue();
+        round.desk.post(path, "{\"excused\":false}");
+        assertThat(round.board().path("counts").path("asked").asInt()).isEqualTo(2);
+    }
+
+    @Test
     void excusingAnItemCanBeTakenBack() {
         TestRound round = new TestRound().open();
         long basket = round.row("Ada Brook").path("id").asLong();

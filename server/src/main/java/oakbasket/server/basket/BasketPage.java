@@ -65,25 +65,26 @@ class BasketPage {
     /** The page behind a link. */
     Page behind(Link link, Round round) {
         Long basketId = link.basketId();
-        return basketId == null ? page(round, null, Map.of(), List.of())
-                : page(round, baskets.byId(basketId).orElseThrow(), baskets.waiversOfBasket(basketId), files.ofBasket(basketId));
+        List<Item> items = rounds.items(round.id());
+        return basketId == null ? page(round, items, null, Map.of(), List.of())
+                : page(round, items, baskets.byId(basketId).orElseThrow(), baskets.waiversOfBasket(basketId), files.ofBasket(basketId));
     }
 
     /** The page as a sender with nothing sent yet will see it. */
-    Page rehearsal(Round round, boolean open) {
-        Page page = page(round, null, Map.of(), List.of());
-        return open ? page : new Page(page.office(), page.askedBy(), page.title(), page.note(), "Ada Brook", false, page.deadline(), page.zone(),
-                page.dateOnly(), page.late(), page.items());
+    Page rehearsal(Rounds.Rehearsed rehearsed) {
+        Page page = page(rehearsed.round(), rehearsed.items(), null, Map.of(), List.of());
+        return rehearsed.openOnly() ? page : new Page(page.office(), page.askedBy(), page.title(), page.note(), "Ada Brook", false, page.deadline(),
+                page.zone(), page.dateOnly(), page.late(), page.items());
     }
 
-    private Page page(Round round, @Nullable Basket basket, Map<Long, Instant> waivers, List<ReceivedFile> received) {
+    private Page page(Round round, List<Item> items, @Nullable Basket basket, Map<Long, Instant> waivers, List<ReceivedFile> received) {
         Instant deadline = round.terms(basket == null ? null : basket.extensionDate(), basket == null ? null : basket.extensionTime()).effective();
         boolean excusedAll = basket != null && basket.waivedAt() != null;
         boolean dateOnly = basket != null && basket.extensionDate() != null ? basket.extensionTime() == null : round.deadline().dateOnly();
         return new Page(settings.office(), accounts.current(round.askedBy()).name(), round.title(), round.note(),
                 basket == null ? null : contacts.byId(basket.contactId()).name(), basket == null, deadline, round.zone().getId(), dateOnly,
                 clock.instant().isAfter(deadline),
-                rounds.items(round.id()).stream().map(item -> item(item, waivers.get(item.id()), excusedAll,
+                items.stream().map(item -> item(item, waivers.get(item.id()), excusedAll,
                         received.stream().filter(file -> file.itemId() == item.id()).toList())).toList());
     }
 

@@ -3,6 +3,7 @@ package oakbasket.server.basket;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.List;
 import oakbasket.core.identity.Person;
 import oakbasket.server.contact.Contacts;
@@ -18,6 +19,8 @@ import org.springframework.stereotype.Service;
 /** Makes baskets and notes what happens to them. */
 @Service
 public class Baskets implements Asking {
+
+    private static final int LONGEST_REASON = 500;
 
     private final BasketTable table;
     private final Contacts contacts;
@@ -84,6 +87,29 @@ public class Baskets implements Asking {
             }
         });
         note(basketId, 1);
+    }
+
+    /** Excuses a whole basket, or takes that back. */
+    void waive(long basketId, boolean waived) {
+        note(basketId, transactions.durably(() -> table.waive(basketId, waived ? clock.instant() : null)));
+    }
+
+    /**
+     * Gives a basket a deadline of its own, the end of a date in the round's zone, or takes it back.
+     *
+     * @param date null takes the extension back
+     * @throws Problem when the date is past or there is no reason
+     */
+    void extend(long basketId, ZoneId zone, @Nullable LocalDate date, String reason) {
+        if (date != null) {
+            if (date.isBefore(LocalDate.ofInstant(clock.instant(), zone)) || date.getYear() > 9999) {
+                throw Problem.refused("fields").at("date", "Choose today or a later day");
+            }
+            if (reason.isBlank() || reason.strip().length() > LONGEST_REASON) {
+                throw Problem.refused("fields").at("reason", reason.isBlank() ? "Say why, for whoever looks at this later" : "Use at most " + LONGEST_REASON + " characters");
+            }
+        }
+        note(basketId, transactions.durably(() -> table.extend(basketId, date, date == null ? "" : reason.strip())));
     }
 
     /** Sets dates of the past; only the demo does. */

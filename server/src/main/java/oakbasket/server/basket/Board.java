@@ -45,14 +45,15 @@ public class Board {
      * @param pastDeadlineMinutes how far past the deadline, in whole minutes, when overdue or late; else 0
      * @param pastDeadlineWorkingDays the same in working days of the round's zone
      * @param lastArrival null when nothing has come
+     * @param finishedAt when the last required item became satisfied; null while unfinished
      */
     public record Row(long id, long contactId, String name, String email, String organisation, String group, boolean walkIn, boolean waived,
             Progress progress, Timeliness.State timeliness, Instant deadline, boolean extended, long pastDeadlineMinutes, int pastDeadlineWorkingDays,
-            int files, int toCheck, @Nullable Instant lastArrival, List<Tile> tiles) {
+            int files, int toCheck, @Nullable Instant lastArrival, @Nullable Instant finishedAt, List<Tile> tiles) {
     }
 
-    /** A whole round, judged. */
-    public record Judged(Round round, List<Item> items, List<Row> rows, RoundCounts counts) {
+    /** A whole round, judged at one instant. */
+    public record Judged(Instant now, Round round, List<Item> items, List<Row> rows, RoundCounts counts) {
     }
 
     private record JudgedBasket(Row row, RoundCounts.Entry entry) {
@@ -84,7 +85,7 @@ public class Board {
         Instant now = clock.instant();
         List<JudgedBasket> judged = all.stream().map(basket -> judge(round, items, basket, people.get(basket.contactId()),
                 waivers.getOrDefault(basket.id(), Map.of()), received.getOrDefault(basket.id(), List.of()), now)).toList();
-        return new Judged(round, items, judged.stream().map(JudgedBasket::row).toList(), RoundCounts.of(judged.stream().map(JudgedBasket::entry).toList()));
+        return new Judged(now, round, items, judged.stream().map(JudgedBasket::row).toList(), RoundCounts.of(judged.stream().map(JudgedBasket::entry).toList()));
     }
 
     /** Judges one basket now, at a cost that does not depend on the size of its round. */
@@ -108,7 +109,7 @@ public class Board {
                 standing.waived(), standing.progress(), timeliness.state(), terms.effective(), basket.extensionDate() != null,
                 timeliness.by().toMinutes(), workingDays,
                 states.stream().mapToInt(ItemState::files).sum(), states.stream().mapToInt(ItemState::toCheck).sum(),
-                received.isEmpty() ? null : received.get(received.size() - 1).receivedAt(), tiles);
+                received.isEmpty() ? null : received.get(received.size() - 1).receivedAt(), standing.finishedAt(), tiles);
         return new JudgedBasket(row, new RoundCounts.Entry(standing, basket.walkIn(), states));
     }
 

@@ -2,6 +2,7 @@ package oakbasket.server.basket;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HexFormat;
@@ -41,7 +42,7 @@ class BoardController {
     record BoardItem(long id, String title, boolean required, int minFiles, int maxFiles) {
     }
 
-    record BoardView(long id, RoundState state, String title, String note, Instant deadline, boolean dateOnly, String zone, Instant openedAt,
+    record BoardView(long id, RoundState state, String title, String note, Instant deadline, Instant graceEnd, boolean dateOnly, String zone, Instant now, Instant openedAt,
             @Nullable Instant closedAt, boolean hasOpenLink, String folder, List<BoardItem> items, List<Board.Row> rows, RoundCounts counts) {
     }
 
@@ -53,10 +54,17 @@ class BoardController {
     record Event(Instant at, String what, @Nullable String detail, int count) {
     }
 
-    record Panel(long id, long roundId, Board.Row row, List<BoardItem> items, List<PanelFile> files, List<Event> story, boolean hasLink) {
+    record Panel(long id, long roundId, Board.Row row, List<BoardItem> items, List<PanelFile> files, List<Event> story, boolean hasLink, @Nullable LocalDate extension, String extensionReason) {
     }
 
     record LinkView(String url) {
+    }
+
+    record Excuse(boolean excused) {
+    }
+
+    /** An extension: {@code date} as {@code yyyy-MM-dd}; null takes it back. */
+    record Extend(@Nullable LocalDate date, @Nullable String reason) {
     }
 
     record Waive(long itemId, boolean waived) {
@@ -96,8 +104,8 @@ class BoardController {
     BoardView board(@PathVariable long id) {
         Board.Judged judged = board.judge(id);
         Round round = judged.round();
-        return new BoardView(round.id(), round.state(), round.title(), round.note(), round.deadline().instant(), round.deadline().dateOnly(),
-                round.zone().getId(), round.openedAt(), round.closedAt(), links.openOf(id).isPresent(), round.folderPattern(),
+        return new BoardView(round.id(), round.state(), round.title(), round.note(), round.deadline().instant(),
+                round.terms(null, null).graceEnd(), round.deadline().dateOnly(), round.zone().getId(), judged.now(), round.openedAt(), round.closedAt(), links.openOf(id).isPresent(), round.folderPattern(),
                 items(judged.items()), judged.rows(), judged.counts());
     }
 
@@ -113,7 +121,7 @@ class BoardController {
         Map<Long, Submission> sendings = submissions.ofBasket(id).stream().collect(Collectors.toMap(Submission::id, Function.identity()));
         List<PanelFile> shown = received.stream().map(file -> panelFile(file, sendings.get(file.submissionId()), received)).toList();
         return new Panel(id, basket.roundId(), board.judgeBasket(id), items(rounds.items(basket.roundId())), shown, story(basket, received),
-                links.ofBasket(id).isPresent());
+                links.ofBasket(id).isPresent(), basket.extensionDate(), basket.extensionReason());
     }
 
     /** The personal link of a basket, shown again. */
@@ -143,6 +151,21 @@ class BoardController {
             throw Problem.notFound("no-item");
         }
         baskets.waiveItem(id, body.itemId(), body.waived());
+    }
+
+    /** Excuses a whole basket, or takes that back. */
+    @PostMapping("/api/baskets/{id}/excused")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void excuse(@PathVariable long id, @RequestBody Excuse body) {
+        baskets.waive(baskets.byId(id).id(), body.excused());
+    }
+
+    /** Gives a basket a deadline of its own, or takes it back. */
+    @PostMapping("/api/baskets/{id}/extension")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void extend(@PathVariable long id, @RequestBody Extend body) {
+        Round round = rounds.opened(baskets.byId(id).roundId());
+        baskets.extend(id, round.zone(), body.date(), body.reason() == null ? "" : body.reason());
     }
 
     private LinkView view(Link link, HttpServletRequest request) {

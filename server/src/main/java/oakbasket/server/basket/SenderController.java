@@ -11,7 +11,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
-import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -75,10 +74,10 @@ class SenderController {
         return submissions.finish(submissions.byKey(key));
     }
 
-    /** For the desk: the page as a sender will see it. */
+    /** For the desk: the page as a sender will see it, also of a draft that could be opened. */
     @GetMapping("/api/rounds/{id}/rehearsal")
-    BasketPage.Page rehearsal(@PathVariable long id, @RequestParam(defaultValue = "false") boolean open) {
-        return pages.rehearsal(rounds.opened(id), open);
+    BasketPage.Page rehearsal(@PathVariable long id) {
+        return pages.rehearsal(rounds.rehearse(id));
     }
 
     private static String text(@Nullable String given) {

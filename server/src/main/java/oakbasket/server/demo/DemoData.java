@@ -162,7 +162,8 @@ class DemoData implements ApplicationRunner {
                 continue;
             }
             boolean late = i % 5 == 3;
-            Instant at = late ? daysAgo(i == 3 ? 0 : 1, 7) : daysAgo(13 - i % 9, 17);
+            // One too late today, one yesterday, one within grace.
+            Instant at = late ? daysAgo(i / 5, 7) : daysAgo(13 - i % 9, 17);
             Review review = i % 2 == 0 && !late ? Review.ACCEPTED : Review.NONE;
             send(basket, list.get(0), "counts.xlsx", DemoFiles.workbook(List.of(List.of("Group", "Count"), List.of("Cased caddis", "" + (4 + i)), List.of("Mayfly", "" + (20 + i * 3)),
                     List.of("Stonefly", "" + i), List.of("Gammarus", "" + (90 - i)))), at, review, "");

@@ -91,6 +91,10 @@ class RoundTable {
         return jdbc.sql("SELECT id, state, version, title, created_at, changed_at FROM round ORDER BY changed_at DESC, id DESC").query(Head.class).list();
     }
 
+    long askedBy(long id) {
+        return jdbc.sql("SELECT asked_by FROM round WHERE id = :id").param("id", id).query(Long.class).single();
+    }
+
     String sheet(long id) {
         return jdbc.sql("SELECT sheet FROM round WHERE id = :id").param("id", id).query(String.class).single();
     }

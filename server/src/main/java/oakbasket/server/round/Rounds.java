@@ -97,6 +97,33 @@ public class Rounds {
         return draft(id);
     }
 
+    /**
+     * A round to be rehearsed.
+     *
+     * @param openOnly whether nobody is asked by name, so that the open link is the way in
+     */
+    public record Rehearsed(Round round, List<Item> items, boolean openOnly) {
+    }
+
+    /**
+     * A round as its senders will see it, also while it is a draft.
+     *
+     * @throws Problem with status 422 naming every field that keeps a draft from being shown
+     */
+    public Rehearsed rehearse(long id) {
+        RoundTable.Head head = rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
+        RoundSheet sheet = json.readValue(rounds.sheet(id), RoundSheet.class);
+        if (head.state() != RoundState.DRAFT) {
+            return new Rehearsed(opened(id), items(id), sheet.people().isEmpty());
+        }
+        SheetCheck.Outcome outcome = SheetCheck.check(sheet, clock.instant());
+        RoundPlan plan = outcome.plan().orElseThrow(() -> Problem.fields(outcome.errors()));
+        Round round = new Round(id, head.state(), head.version(), plan.title(), plan.note(), plan.deadline(), plan.warning(), plan.grace(),
+                plan.folderPattern(), plan.namePattern(), rounds.askedBy(id), clock.instant(), null, null);
+        List<Item> list = java.util.stream.IntStream.range(0, plan.items().size()).mapToObj(n -> new Item(n, n + 1, plan.items().get(n))).toList();
+        return new Rehearsed(round, list, plan.people().isEmpty());
+    }
+
     /** Throws a draft away. */
     public void discard(long id) {
         if (transactions.durably(() -> rounds.deleteDraft(id)) != 1) {
