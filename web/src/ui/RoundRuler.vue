@@ -45,9 +45,9 @@ const marks = computed(() => [
       <defs>
         <pattern id="grace" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V8" class="hatch" /></pattern>
       </defs>
-      <rect :x="x(deadline)" y="0" :width="Math.max(0, x(graceEnd) - x(deadline))" :height="HEIGHT" fill="url(#grace)" />
       <path :d="`M0 ${y(asked)} H${WIDTH}`" class="asked" />
       <path :d="`${steps} V${HEIGHT} H0 Z`" class="area" />
+      <rect :x="x(deadline)" y="0" :width="Math.max(0, x(graceEnd) - x(deadline))" :height="HEIGHT" fill="url(#grace)" />
       <path :d="steps" class="steps" />
       <path :d="`M0 ${HEIGHT - 1} H${WIDTH}`" class="base" />
       <path :d="`M${x(deadline)} 0 V${HEIGHT}`" class="post" />
@@ -103,7 +103,7 @@ path {
 }
 .words {
   position: relative;
-  height: 44px;
+  height: 42px;
   font-size: 15px;
 }
 .words span {
@@ -126,8 +126,8 @@ path {
   font-weight: 600;
 }
 .words .total {
-  top: -62px;
-  left: 8px;
+  top: -55px;
+  left: 4px;
   transform: none;
   color: var(--slate);
 }

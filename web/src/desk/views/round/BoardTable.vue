@@ -97,18 +97,18 @@ tbody tr.shown {
   box-shadow: inset 4px 0 var(--leaf);
 }
 .sort {
-  padding: 2px 0;
+  min-height: 24px;
+  padding: 0;
   border: 0;
-  border-bottom: 2px solid transparent;
   background: none;
   color: inherit;
   cursor: pointer;
 }
 .sort:hover {
-  border-bottom-color: var(--line-strong);
+  box-shadow: 0 2px var(--line-strong);
 }
 [aria-sort] .sort {
-  border-bottom-color: var(--oak);
+  box-shadow: 0 2px var(--oak);
   color: var(--bark);
 }
 .person {

@@ -34,9 +34,10 @@ class ScreenshotsTest {
             desk.locator("table").waitFor();
             shoot(desk, "board");
             desk.navigate(app.url() + "/rounds/" + api.round("Landowner"));
-            desk.getByText("Catrin Rees").click();
+            desk.getByText("Imogen Sallow").click();
             desk.locator(".panel").getByLabel(Pattern.compile("^Show .*boundary")).click();
             desk.locator(".preview img").waitFor();
+            desk.evaluate("scrollTo(0, 100)");
             shoot(desk, "round");
             desk.navigate(app.url() + "/rounds/" + api.round("Bankside") + "/sheet");
             desk.getByLabel("Type or paste people").fill("Ada Brook <ada.brook@example.org>\nBen at home");

@@ -161,9 +161,9 @@ class DemoData implements ApplicationRunner {
             if (i % 7 == 6 || i == 11) {
                 continue;
             }
-            boolean late = i % 5 == 3;
+            boolean late = i == 3 || i == 8 || i == 14;
             // One too late today, one yesterday, one within grace.
-            Instant at = late ? daysAgo(i / 5, 7) : daysAgo(13 - i % 9, 17);
+            Instant at = late ? daysAgo(i / 6, 7) : daysAgo(13 - i % 9, 17);
             Review review = i % 2 == 0 && !late ? Review.ACCEPTED : Review.NONE;
             send(basket, list.get(0), "counts.xlsx", DemoFiles.workbook(List.of(List.of("Group", "Count"), List.of("Cased caddis", "" + (4 + i)), List.of("Mayfly", "" + (20 + i * 3)),
                     List.of("Stonefly", "" + i), List.of("Gammarus", "" + (90 - i)))), at, review, "");
