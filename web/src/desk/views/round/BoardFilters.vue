@@ -13,7 +13,7 @@ const names: Filter[] = ['owes', 'overdue', 'toCheck', 'neverOpened']
   <div class="filters">
     <div role="group" :aria-label="t.filters" class="chips">
       <button type="button" :aria-pressed="!filter" @click="filter = undefined">{{ t.everybody }} <span>{{ total }}</span></button>
-      <button v-for="name in names" :key="name" type="button" :class="name" :aria-pressed="filter === name" @click="filter = filter === name ? undefined : name">
+      <button v-for="name in names" :key="name" type="button" :class="{ pressing: name === 'overdue' && counts.overdue > 0 }" :aria-pressed="filter === name" @click="filter = filter === name ? undefined : name">
         {{ t[name] }} <span>{{ counts[name] }}</span>
       </button>
     </div>
@@ -48,7 +48,7 @@ const names: Filter[] = ['owes', 'overdue', 'toCheck', 'neverOpened']
   margin-left: 4px;
   color: var(--slate);
 }
-.chips button.overdue span {
+.chips button.pressing span {
   color: var(--rowan);
 }
 .chips button[aria-pressed='true'] {

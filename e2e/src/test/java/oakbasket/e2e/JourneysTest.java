@@ -208,6 +208,121 @@ class JourneysTest {
         assertThat(panel.getByText("lambing")).not().isVisible();
     }
 
+    @Test
+    void theBoardIsWorkedWithTheKeyboardAlone() {
+        Api api = new Api(app.url());
+        Page desk = browser.desk(app);
+        desk.navigate(app.url() + "/rounds/" + api.round("Landowner"));
+        desk.getByLabel("Find a person").focus();
+        desk.keyboard().type("Greta");
+        assertThat(desk.locator("tbody tr")).hasCount(1);
+        Locator greta = desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Greta Lindqvist").setExact(true));
+        for (int tabs = 0; tabs < 8 && !(Boolean) greta.evaluate("button => button === document.activeElement"); tabs++) {
+            desk.keyboard().press("Tab");
+        }
+        assertThat(greta).isFocused();
+        desk.keyboard().press("Enter");
+        assertThat(desk.locator(".panel h2")).hasText("Greta Lindqvist");
+        assertThat(desk.locator(".panel")).isFocused();
+        desk.keyboard().press("Escape");
+        assertThat(desk.locator(".panel")).not().isVisible();
+        assertThat(greta).isFocused();
+    }
+
+    @Test
+    void filesComeByDroppingAndPastingTooAndTheSameOneOnlyOnce() {
+        Api api = new Api(app.url());
+        Page sender = browser.page(1280, 800);
+        sender.navigate(api.personalLink(api.round("Landowner"), "Wilfred Hazel"));
+        Locator card = sender.locator("section.card").nth(1);
+        card.waitFor();
+        String event = """
+                (card, type) => {
+                    const data = new DataTransfer()
+                    data.items.add(new File(['%PDF-1.4 map'], type + 'ed.pdf', { type: 'application/pdf', lastModified: 5 }))
+                    card.dispatchEvent(type === 'drop' ? new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true })
+                        : new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+                }""";
+        card.evaluate(event, "drop");
+        assertThat(card.getByText("droped.pdf")).isVisible();
+        card.evaluate(event, "paste");
+        assertThat(card.getByText("pasteed.pdf")).isVisible();
+        card.evaluate(event, "drop");
+        assertThat(card.getByText("droped.pdf is in the list already.")).isVisible();
+        assertThat(card.locator("li")).hasCount(2);
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(sender.locator(".receipt li")).hasCount(2);
+    }
+
+    @Test
+    void sendingIsPausedAndGoesOnAndOneFileIsCancelled() {
+        Api api = new Api(app.url());
+        Page sender = browser.page(1280, 800);
+        sender.navigate(api.personalLink(api.round("Landowner"), "Verity Lock"));
+        var chromium = sender.context().newCDPSession(sender);
+        chromium.send("Network.enable");
+        com.google.gson.JsonObject slow = new com.google.gson.JsonObject();
+        slow.addProperty("offline", false);
+        slow.addProperty("latency", 0);
+        slow.addProperty("downloadThroughput", -1);
+        slow.addProperty("uploadThroughput", 2_000_000);
+        chromium.send("Network.emulateNetworkConditions", slow);
+        byte[] large = new byte[8_000_000];
+        sender.getByLabel("Choose files for Anything we should know").setInputFiles(new FilePayload[] {
+            new FilePayload("kept.bin", "application/octet-stream", large), new FilePayload("cancelled.bin", "application/octet-stream", large)});
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        sender.waitForFunction("() => { const p = document.querySelector('footer progress'); return p && p.value > 1e6 }");
+        sender.getByText("Pause").click();
+        assertThat(sender.getByText("Go on")).isVisible();
+        assertThat(sender.locator("footer")).containsText("Sending: 0 of 2 there");
+        sender.getByLabel("Cancel this file: cancelled.bin").click();
+        sender.getByText("Go on").click();
+        assertThat(sender.locator(".receipt li")).hasCount(1, new com.microsoft.playwright.assertions.LocatorAssertions.HasCountOptions().setTimeout(40_000));
+        assertThat(sender.locator(".receipt")).containsText("kept.bin");
+        assertThat(api.row(api.round("Landowner"), "Verity Lock").path("files").asInt()).isEqualTo(1);
+    }
+
+    @Test
+    void aSessionThatEndedLeadsToSigningInAndBack() {
+        Api api = new Api(app.url());
+        long round = api.round("Placement");
+        Page desk = browser.desk(app);
+        desk.context().clearCookies();
+        desk.navigate(app.url() + "/rounds/" + round);
+        desk.getByLabel("E-mail").fill(Api.EMAIL);
+        desk.getByLabel("Password").fill(Api.PASSWORD);
+        desk.locator("button[type=submit]").click();
+        assertThat(desk.locator("h1")).hasText("Placement portfolios");
+        desk.getByText("Sign out").click();
+        assertThat(desk.getByText("Sign in to your desk")).isVisible();
+        desk.goBack();
+        assertThat(desk.getByText("Sign in to your desk")).isVisible();
+    }
+
+    /** A real start without the demo: no default password, the code from the console, and an empty desk that says what to do. */
+    @Test
+    void theFirstAccountIsMadeWithTheCodeFromTheConsole() {
+        try (PackagedApp fresh = new PackagedApp(PackagedApp.freshFolder())) {
+            String code = fresh.log().stream().filter(line -> line.contains("set-up code: ")).map(line -> line.substring(line.lastIndexOf(' ') + 1)).findFirst().orElseThrow();
+            Page desk = browser.page(1280, 800);
+            desk.navigate(fresh.url() + "/");
+            assertThat(desk.getByText("Make the first account")).isVisible();
+            Browser.assertAccessible(desk);
+            desk.getByLabel("Set-up code").fill("WRONG");
+            desk.getByLabel("Your name").fill("Wren");
+            desk.getByLabel("E-mail").fill("wren@example.org");
+            desk.getByLabel("Password").fill("short");
+            desk.locator("button[type=submit]").click();
+            assertThat(desk.getByText("This is not the code on the server’s console")).isVisible();
+            assertThat(desk.getByText("Use at least 12 characters")).isVisible();
+            desk.getByLabel("Set-up code").fill(code);
+            desk.getByLabel("Password").fill("a kingfisher in the reeds");
+            desk.locator("button[type=submit]").click();
+            assertThat(desk.getByText("There is no round yet.")).isVisible();
+            Browser.assertAccessible(desk);
+        }
+    }
+
     /** The demo is what people judge by: every standing must be there. */
     @Test
     void theDemoShowsEveryStanding() {
@@ -330,6 +445,7 @@ class JourneysTest {
         Api api = new Api(app.url());
         Page desk = browser.desk(app);
         assertThat(desk.getByText("Coming up")).isVisible();
+        assertThat(desk.locator(".fresh").first()).isVisible();
         Browser.assertAccessible(desk);
         Page sender = browser.page(390, 844);
         sender.navigate(api.personalLink(api.round("Landowner"), "Hamish Weir"));

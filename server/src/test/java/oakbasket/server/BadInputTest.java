@@ -57,6 +57,29 @@ class BadInputTest {
         assertThat(new TestRound().person("Cy", email).tryOpen().at("people[2]")).contains("255 octets; mail allows 254");
     }
 
+    @ParameterizedTest(name = "folders {0}, names {1}: {2}{3}")
+    @CsvSource({"{round}/{person}, {item}{ext}, Planting/Ada Brook/Consent.pdf, ''", "{round}/{group}, {person} {number}, Planting/Landowners/Ada Brook 1.pdf, ''",
+        "../{person}, {item}, '', lead out", "{round}, {what}, '', There is no field {what}", "'', {item}, '', Type a pattern"})
+    void thePatternsShowAnExampleOrSayWhatIsWrong(String folders, String names, String path, String problem) {
+        String typed = Http.JSON.createObjectNode().put("folderPattern", folders).put("namePattern", names).put("title", "Planting").put("item", "Consent")
+                .put("person", "Ada Brook").put("zone", "nowhere").toString();
+        Http.Answer example = Http.desk().post("/api/patterns/example", typed);
+        assertThat(example.json().path("path").asString()).isEqualTo(path);
+        String told = String.join(" ", example.json().path("errors").findValuesAsString("detail"));
+        assertThat(told).contains(problem);
+        assertThat(told.isEmpty()).isEqualTo(problem.isEmpty());
+    }
+
+    @Test
+    void whatIsOddIsSaidButDoesNotStopARound() {
+        TestRound round = new TestRound().item("consent", false, 1, 1, 1);
+        round.sheet.put("deadlineDate", "2026-06-28");
+        ((ObjectNode) round.sheet.path("items").get(0)).put("required", false);
+        String odd = round.begin().json().path("oddities").toString();
+        assertThat(odd).contains("weekend", "Two items are called", "No item is required");
+        assertThat(round.tryOpen().status()).isEqualTo(204);
+    }
+
     @Test
     void repeatedPeopleAreOneAndBadLinesComeBackWithTheirReasons() {
         Http.Answer read = Http.desk().post("/api/people/read", "{\"text\":\"Ada <ada@example.org>\\nada@EXAMPLE.org\\nnonsense\"}");

@@ -47,6 +47,22 @@ class FirstStartTest {
         }
     }
 
+    @Test
+    void passwordsCannotBeGuessedForLong() {
+        try (ConfigurableApplicationContext app = RunningApp.startOn(RunningApp.freshFolder())) {
+            app.getBean(oakbasket.server.account.AccountService.class).make(new oakbasket.core.identity.Person("Wren",
+                    oakbasket.core.identity.MailAddress.parse("wren@example.org")), "long enough password");
+            Http caller = new Http(url(app));
+            caller.get("/api/session");
+            for (int i = 0; i < 10; i++) {
+                assertThat(caller.post("/api/session", "{\"email\":\"wren@example.org\",\"password\":\"guess " + i + "\"}").problem()).isEqualTo("sign-in-wrong");
+            }
+            Http.Answer right = caller.post("/api/session", "{\"email\":\"wren@example.org\",\"password\":\"long enough password\"}");
+            assertThat(right.status()).isEqualTo(429);
+            assertThat(right.problem()).isEqualTo("too-many");
+        }
+    }
+
     private static String url(ConfigurableApplicationContext context) {
         return "http://localhost:" + ((ServletWebServerApplicationContext) context).getWebServer().getPort();
     }

@@ -107,15 +107,16 @@ class Settling {
         }
         Path part = store.incoming(arrival.uploadId());
         Path target = store.resolve(arrival.target());
-        Upload upload = uploads.byId(arrival.uploadId()).orElseGet(() -> again(arrival));
         boolean placed = Files.exists(part) ? store.isPlaced(part, arrival.target()) : is(target, arrival);
+        if (!placed && !is(part, arrival)) {
+            return false;
+        }
+        Upload upload = uploads.byId(arrival.uploadId()).orElseGet(() -> again(arrival));
         if (placed) {
             record(arrival, true, setting(upload));
-        } else if (is(part, arrival)) {
+        } else {
             store.removeReservation(arrival.target());
             arrive(upload, true, setting(upload), arrival.sha256(), arrival.mediaType(), arrival.receivedAt());
-        } else {
-            return false;
         }
         leave(arrival.uploadId());
         return true;
