@@ -2,6 +2,7 @@ package oakbasket.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.google.gson.JsonObject;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
@@ -41,6 +42,11 @@ final class Browser implements AutoCloseable {
             }
         });
         page.onPageError(complaints::add);
+        page.onRequest(request -> {
+            if (!request.url().matches("(http://localhost:\\d+/|data:|blob:).*")) {
+                complaints.add("asked the network for " + request.url());
+            }
+        });
         return page;
     }
 
@@ -55,7 +61,7 @@ final class Browser implements AutoCloseable {
         return page;
     }
 
-    /** Fails when a script broke or the content security policy had to stop something. */
+    /** Fails when a script broke, the content security policy had to stop something, or a page asked for anything that does not ship with it. */
     void assertNoComplaints() {
         assertThat(complaints).isEmpty();
     }
@@ -71,6 +77,18 @@ final class Browser implements AutoCloseable {
                 async () => (await axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']}))
                     .violations.map(v => v.id + ': ' + v.nodes.map(n => n.html.slice(0, 160) + ' – ' + n.failureSummary).join(' | '))""");
         assertThat((List<?>) violations).as("accessibility of %s", page.url()).isEmpty();
+    }
+
+    /** Gives a page a slow line upwards, in bytes per second. */
+    static void slowDown(Page page, int bytesPerSecond) {
+        var chromium = page.context().newCDPSession(page);
+        chromium.send("Network.enable");
+        JsonObject conditions = new JsonObject();
+        conditions.addProperty("offline", false);
+        conditions.addProperty("latency", 0);
+        conditions.addProperty("downloadThroughput", -1);
+        conditions.addProperty("uploadThroughput", bytesPerSecond);
+        chromium.send("Network.emulateNetworkConditions", conditions);
     }
 
     /** Nothing sticks out sideways. */

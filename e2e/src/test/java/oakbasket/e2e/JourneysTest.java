@@ -233,7 +233,7 @@ class JourneysTest {
     void filesComeByDroppingAndPastingTooAndTheSameOneOnlyOnce() {
         Api api = new Api(app.url());
         Page sender = browser.page(1280, 800);
-        sender.navigate(api.personalLink(api.round("Landowner"), "Wilfred Hazel"));
+        sender.navigate(api.personalLink(api.round("Landowner"), "Piotr Zielinski"));
         Locator card = sender.locator("section.card").nth(1);
         card.waitFor();
         String event = """
@@ -258,15 +258,8 @@ class JourneysTest {
     void sendingIsPausedAndGoesOnAndOneFileIsCancelled() {
         Api api = new Api(app.url());
         Page sender = browser.page(1280, 800);
-        sender.navigate(api.personalLink(api.round("Landowner"), "Verity Lock"));
-        var chromium = sender.context().newCDPSession(sender);
-        chromium.send("Network.enable");
-        com.google.gson.JsonObject slow = new com.google.gson.JsonObject();
-        slow.addProperty("offline", false);
-        slow.addProperty("latency", 0);
-        slow.addProperty("downloadThroughput", -1);
-        slow.addProperty("uploadThroughput", 2_000_000);
-        chromium.send("Network.emulateNetworkConditions", slow);
+        sender.navigate(api.personalLink(api.round("Landowner"), "Elspeth Alder"));
+        Browser.slowDown(sender, 2_000_000);
         byte[] large = new byte[8_000_000];
         sender.getByLabel("Choose files for Anything we should know").setInputFiles(new FilePayload[] {
             new FilePayload("kept.bin", "application/octet-stream", large), new FilePayload("cancelled.bin", "application/octet-stream", large)});
@@ -279,7 +272,7 @@ class JourneysTest {
         sender.getByText("Go on").click();
         assertThat(sender.locator(".receipt li")).hasCount(1, new com.microsoft.playwright.assertions.LocatorAssertions.HasCountOptions().setTimeout(40_000));
         assertThat(sender.locator(".receipt")).containsText("kept.bin");
-        assertThat(api.row(api.round("Landowner"), "Verity Lock").path("files").asInt()).isEqualTo(1);
+        assertThat(api.row(api.round("Landowner"), "Elspeth Alder").path("files").asInt()).isEqualTo(1);
     }
 
     @Test
@@ -486,14 +479,7 @@ class JourneysTest {
             Api api = new Api(fragile.url());
             Page sender = browser.page(1280, 800);
             sender.navigate(api.personalLink(api.round("Landowner"), "Ada Brook"));
-            var chromium = sender.context().newCDPSession(sender);
-            chromium.send("Network.enable");
-            com.google.gson.JsonObject slow = new com.google.gson.JsonObject();
-            slow.addProperty("offline", false);
-            slow.addProperty("latency", 0);
-            slow.addProperty("downloadThroughput", -1);
-            slow.addProperty("uploadThroughput", 4_000_000);
-            chromium.send("Network.emulateNetworkConditions", slow);
+            Browser.slowDown(sender, 4_000_000);
             byte[] content = new byte[24_000_000];
             new java.util.Random(3).nextBytes(content);
             sender.getByLabel("Choose files for Anything we should know").setInputFiles(new FilePayload("film.bin", "application/octet-stream", content));

@@ -22,6 +22,13 @@ public record LocalDeadline(LocalDate date, @Nullable LocalTime time, ZoneId zon
      * exists twice means the later instant, in the sender's favour.
      */
     public Instant instant() {
+        if (time == null) {
+            ZonedDateTime end = date.plusDays(1).atStartOfDay(zone).minusNanos(1);
+            if (end.toLocalDate().equals(date)) {
+                return end.toInstant();
+            }
+        }
+        // A given time, or the end of a date that the zone skipped as a whole.
         LocalDateTime local = date.atTime(time == null ? LocalTime.MAX : time);
         return ZonedDateTime.of(local, zone).withLaterOffsetAtOverlap().toInstant();
     }

@@ -25,7 +25,8 @@ public final class ClashNumber {
         String ending = dot > 0 ? safeName.substring(dot) : "";
         String mark = " (" + attempt + ")";
         int room = SafeName.MOST_BYTES - (mark + ending).getBytes(StandardCharsets.UTF_8).length;
-        return SafeName.shortened(safeName.substring(0, safeName.length() - ending.length()), room) + mark + ending;
+        String stem = safeName.substring(0, safeName.length() - ending.length()).stripTrailing();
+        return SafeName.shortened(stem, room) + mark + ending;
     }
 
     /** Two paths with the same key would be one file on a disk that ignores case or Unicode form. */

@@ -67,4 +67,26 @@ class PeopleLinesTest {
     void internationalDomainsInBothFormsAreOneMailbox() {
         assertThat(MailAddress.parse("Zoe@Bücher.example").key()).isEqualTo(MailAddress.parse("zoe@xn--bcher-kva.example").key());
     }
+
+    @Test
+    void everyLineIsReadOrRefusedAndNothingReadCouldBreakAMailHeader() {
+        String[] pieces = {"Ada", "Brook", "<", ">", "@", "ada@example.org", "ben@example.net", ",", ";", "\t", "\"", " ", "\u0000", "\u2028", "\u202E", "<ada@example.org>", "é", "..", "@localhost"};
+        java.util.Random random = new java.util.Random(11);
+        int people = 0;
+        for (int n = 0; n < 20_000; n++) {
+            StringBuilder line = new StringBuilder();
+            for (int i = 1 + random.nextInt(6); i > 0; i--) {
+                line.append(pieces[random.nextInt(pieces.length)]);
+            }
+            PeopleLines read = PeopleLines.parse(line.toString());
+            people += read.people().size();
+            boolean blank = line.toString().lines().allMatch(String::isBlank) && line.toString().strip().isEmpty();
+            assertThat(read.people().isEmpty() && read.refused().isEmpty()).as("[%s]", line).isEqualTo(blank || line.toString().replaceAll("\\R", "").isBlank());
+            for (Person person : read.people()) {
+                assertThat(person.name() + person.address().text()).doesNotContainPattern("\\p{Cntrl}");
+                assertThat(new MailAddress(person.address().text())).isEqualTo(person.address());
+            }
+        }
+        assertThat(people).isGreaterThan(1_000);
+    }
 }
