@@ -133,7 +133,7 @@ class Settling {
             if (!Files.isRegularFile(file) || Files.size(file) != arrival.lengthBytes()) {
                 return false;
             }
-            return HexFormat.of().formatHex(Uploads.digestOf(file).digest()).equals(arrival.sha256());
+            return HexFormat.of().formatHex(UploadWriter.digestOf(file).digest()).equals(arrival.sha256());
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         }
