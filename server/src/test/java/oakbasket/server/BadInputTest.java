@@ -138,7 +138,7 @@ class BadInputTest {
     @CsvSource({
         "POST, /api/rounds, 400, unreadable", "POST, /api/people/read, 400, unreadable", "PUT, /api/rounds/1/sheet, 400, unreadable",
         "GET, /api/rounds/abc/board, 400, unreadable", "GET, /api/rounds/999999/board, 404, no-round", "GET, /api/baskets/999999, 404, no-basket",
-        "GET, /api/files/999999, 404, no-file", "GET, /api/files.zip, 404, no-files-chosen", "PATCH, /api/rounds, 405, method", "GET, /api/nothing, 404, not-found"})
+        "GET, /api/files/999999, 404, no-file", "GET, /api/files.zip, 404, no-files-chosen", "PATCH, /api/rounds, 405, method", "GET, /api/nothing, 404, not-found", "GET, /api//rounds, 400, request"})
     void everyRefusalIsAProblemDetail(String method, String path, int status, String problem) {
         Http.Answer answer = Http.desk().send(method, path, method.equals("GET") ? null : "this is not JSON".getBytes(), "Content-Type", "application/json");
         assertThat(answer.status()).isEqualTo(status);

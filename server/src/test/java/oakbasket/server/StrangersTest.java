@@ -69,6 +69,42 @@ class StrangersTest {
     }
 
     @Test
+    void strangersCannotFillTheMemoryOrKeepTheWholeServerBusy() throws Exception {
+        Http stranger = new Http();
+        byte[] much = new byte[65 * 1024];
+        assertThat(stranger.send("POST", "/api/basket/submissions", much, "Content-Type", "application/json").problem()).isEqualTo("body-too-large");
+        var endless = java.net.http.HttpRequest.newBuilder(java.net.URI.create(RunningApp.URL + "/api/session")).header("Content-Type", "application/json")
+                .POST(java.net.http.HttpRequest.BodyPublishers.ofInputStream(() -> new java.io.ByteArrayInputStream(much))).build();
+        assertThat(stranger.exchange(endless).problem()).isEqualTo("body-length");
+
+        TestRound round = new TestRound().item("Anything", false, 1, 100, 1).open();
+        TestRound.Sender ada = round.personal("Ada Brook").begin();
+        java.net.URI url = java.net.URI.create(RunningApp.URL);
+        java.util.List<java.net.Socket> slow = new java.util.ArrayList<>();
+        try {
+            for (int n = 0; n < 32; n++) {
+                String location = ada.create(2, n + ".bin", 1_000).header("Location");
+                java.net.Socket socket = new java.net.Socket(url.getHost(), url.getPort());
+                slow.add(socket);
+                socket.getOutputStream().write(("PATCH " + location + " HTTP/1.1\r\nHost: x\r\nTus-Resumable: 1.0.0\r\nUpload-Offset: 0\r\nContent-Type: "
+                        + "application/offset+octet-stream\r\nContent-Length: 1000\r\n\r\nabc").getBytes(StandardCharsets.US_ASCII));
+            }
+            java.time.Instant until = java.time.Instant.now().plusSeconds(10);
+            String problem = "";
+            while (!problem.equals("too-many-transfers") && java.time.Instant.now().isBefore(until)) {
+                Http.Answer answer = ada.send(1, "a.exe.pdf", TestRound.pdf("x"));
+                problem = answer.status() == 201 ? "" : answer.problem();
+            }
+            assertThat(problem).isEqualTo("too-many-transfers");
+            assertThat(round.personal("Ben Reed").begin().send(1, "b.pdf", TestRound.pdf("y")).status()).as("another link").isEqualTo(201);
+        } finally {
+            for (java.net.Socket socket : slow) {
+                socket.close();
+            }
+        }
+    }
+
+    @Test
     void linksCannotBeReadFromACopyOfTheDatabase() throws Exception {
         String token = new TestRound().open().personal("Ada Brook").token;
         try (Stream<Path> files = Files.walk(RunningApp.DATA.resolve("db"))) {

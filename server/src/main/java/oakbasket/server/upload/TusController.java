@@ -47,13 +47,15 @@ class TusController {
     private final Submissions submissions;
     private final Rounds rounds;
     private final Baskets baskets;
+    private final Transfers transfers;
 
-    TusController(Uploads uploads, Links links, Submissions submissions, Rounds rounds, Baskets baskets) {
+    TusController(Uploads uploads, Links links, Submissions submissions, Rounds rounds, Baskets baskets, Transfers transfers) {
         this.uploads = uploads;
         this.links = links;
         this.submissions = submissions;
         this.rounds = rounds;
         this.baskets = baskets;
+        this.transfers = transfers;
     }
 
     /** Every answer tells the version; every request but OPTIONS must speak it. */
@@ -95,7 +97,8 @@ class TusController {
         String name = metadata.getOrDefault("filename", "");
         boolean bytesFollow = OFFSET_TYPE.equals(request.getContentType());
         Upload upload = bytesFollow
-                ? uploads.beginWithBytes(link, new Setting(submission, baskets.byId(submission.basketId()), in.round(), item), name, length, request.getInputStream())
+                ? transfers.run(link.id(), () -> uploads.beginWithBytes(link, new Setting(submission, baskets.byId(submission.basketId()), in.round(), item), name,
+                        length, request.getInputStream()))
                 : uploads.begin(link, submission, item, name, length);
         response.setHeader("Location", "/api/uploads/" + upload.id());
         response.setHeader("Upload-Expires", expires(upload));
@@ -128,7 +131,7 @@ class TusController {
         if (link.terms().withdrawnAt() != null || link.terms().pausedAt() != null) {
             throw link.terms().withdrawnAt() != null ? Problem.notFound("link-unknown") : Problem.of(HttpStatus.FORBIDDEN, "link-paused");
         }
-        response.setHeader("Upload-Offset", Long.toString(uploads.receive(id, offset, request.getInputStream())));
+        response.setHeader("Upload-Offset", Long.toString(transfers.run(link.id(), () -> uploads.receive(id, offset, request.getInputStream()))));
         response.setHeader("Upload-Expires", expires(upload));
         response.setStatus(HttpStatus.NO_CONTENT.value());
     }

@@ -1,0 +1,42 @@
+package oakbasket.server.upload;
+
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import oakbasket.server.web.Problem;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
+
+/** Limits how many requests may send bytes through one link at the same moment, so that one link cannot keep the whole server busy. */
+@Component
+class Transfers {
+
+    static final int MOST_AT_ONCE = 32;
+
+    private final Map<Long, Integer> running = new ConcurrentHashMap<>();
+
+    /** Work that receives bytes. */
+    interface Receiving<T> {
+        T run() throws java.io.IOException;
+    }
+
+    /**
+     * Runs one transfer.
+     *
+     * @throws Problem with status 429 when too many run through this link
+     */
+    <T> T run(long linkId, Receiving<T> transfer) throws java.io.IOException {
+        if (running.merge(linkId, 1, Integer::sum) > MOST_AT_ONCE) {
+            end(linkId);
+            throw Problem.of(HttpStatus.TOO_MANY_REQUESTS, "too-many-transfers", MOST_AT_ONCE);
+        }
+        try {
+            return transfer.run();
+        } finally {
+            end(linkId);
+        }
+    }
+
+    private void end(long linkId) {
+        running.computeIfPresent(linkId, (id, count) -> count == 1 ? null : count - 1);
+    }
+}
