@@ -94,7 +94,7 @@ public class Uploads {
             long offset = writer.write(upload, false, setting, body);
             return new Upload(upload.id(), upload.submissionId(), upload.itemId(), fileName, length, offset, Upload.State.OPEN, upload.touchedAt());
         } catch (IOException problem) {
-            throw new UncheckedIOException("Cannot store upload " + upload.id(), problem);
+            throw notStored(upload.id(), problem);
         }
     }
 
@@ -151,7 +151,7 @@ public class Uploads {
             }
             return writer.write(upload, true, null, body);
         } catch (IOException problem) {
-            throw new UncheckedIOException("Cannot store upload " + id, problem);
+            throw notStored(id, problem);
         } finally {
             locked.remove(id);
         }
@@ -197,6 +197,12 @@ public class Uploads {
 
     private boolean lock(String id) {
         return locked.add(id);
+    }
+
+    /** A disk that filled up while bytes came is told as such; what came before stays, and the sender can go on later. */
+    private RuntimeException notStored(String id, IOException problem) {
+        return folder.free() < SPARE_BYTES ? Problem.of(HttpStatus.INSUFFICIENT_STORAGE, "disk-full")
+                : new UncheckedIOException("Cannot store upload " + id, problem);
     }
 
     private static String mebibytes(long bytes) {
