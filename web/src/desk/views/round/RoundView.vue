@@ -162,7 +162,4 @@ async function change(action: 'close' | 'reopen') {
 .table-side {
   min-width: 0;
 }
-:deep(.button + .button) {
-  margin-left: 0;
-}
 </style>
