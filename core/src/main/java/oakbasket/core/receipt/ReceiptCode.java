@@ -4,7 +4,7 @@ import java.util.Locale;
 import java.util.random.RandomGenerator;
 
 /**
- * A receipt code: eleven random symbols and one check symbol, written {@code XXXX-XXXX-XXXX}. The alphabet is Crockford's
+ * A receipt code: eleven random symbols and one check symbol, written in three groups of four. The alphabet is Crockford's
  * Base 32 (no I, L, O, U); as there, reading is forgiving about case, dashes, and O or I or L for 0 or 1. The check symbol is a
  * weighted sum over GF(32), so that every single wrong symbol and every exchange of two unlike symbols is noticed.
  *
