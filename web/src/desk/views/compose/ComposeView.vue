@@ -46,6 +46,7 @@ async function throwAway() {
       <h1>{{ sheet.title || t.newTitle }}</h1>
       <p class="quiet" role="status">
         <template v-if="saving">{{ t.saving }}</template>
+        <template v-else-if="problem">{{ t.notSaved }}</template>
         <template v-else-if="savedAt">{{ t.saved(dayAndTime(savedAt)) }}</template>
         <template v-else>{{ t.notYet }}</template>
       </p>

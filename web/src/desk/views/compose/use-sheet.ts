@@ -115,7 +115,13 @@ export function useSheet(draftId: number | undefined) {
     clearTimeout(timer)
     await running
     opened.value = true
-    if (id.value) await desk.discard(id.value)
+    try {
+      if (id.value) await desk.discard(id.value)
+    } catch (error) {
+      // The draft is still there, so what is typed must be saved again.
+      opened.value = false
+      throw error
+    }
   }
 
   /** The error of a field, once somebody tried to open the round. */

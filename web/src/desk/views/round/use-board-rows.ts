@@ -36,7 +36,7 @@ function byName(a: Row, b: Row): number {
 }
 
 /**
- * The rows as shown: filtered, searched and sorted. While the pointer or the keyboard is in the table, rows keep their places whatever arrives;
+ * The rows as shown: filtered, searched and sorted. While the pointer is in the table, rows keep their places whatever arrives;
  * they are put in order again when it leaves.
  */
 export function useBoardRows(board: Ref<BoardView | undefined>) {

@@ -94,6 +94,7 @@ public class Uploads {
             long offset = writer.write(upload, false, setting, body);
             return new Upload(upload.id(), upload.submissionId(), upload.itemId(), fileName, length, offset, Upload.State.OPEN, upload.touchedAt());
         } catch (IOException problem) {
+            places.forget(upload.submissionId(), upload.itemId());
             throw notStored(upload.id(), problem);
         }
     }
