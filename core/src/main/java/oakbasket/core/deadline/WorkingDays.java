@@ -14,6 +14,12 @@ import java.util.Set;
  */
 public record WorkingDays(Set<DayOfWeek> weekend, Set<LocalDate> closed) {
 
+    /** What to do with a date that falls on a closed day. */
+    public enum Shift { KEEP, EARLIER, LATER }
+
+    /** After so many closed days in a row a date is left where it is. */
+    private static final int MOST_SHIFTED_DAYS = 60;
+
     /** Saturday and Sunday off, no holidays. */
     public static final WorkingDays MONDAY_TO_FRIDAY = new WorkingDays(Set.of(DayOfWeek.SATURDAY, DayOfWeek.SUNDAY), Set.of());
 
@@ -33,6 +39,18 @@ public record WorkingDays(Set<DayOfWeek> weekend, Set<LocalDate> closed) {
     /** How many working days lie after {@code from} up to and including {@code to}; 0 when {@code to} is not later. */
     public int between(LocalDate from, LocalDate to) {
         return (int) from.plusDays(1).datesUntil(to.isAfter(from) ? to.plusDays(1) : from.plusDays(1)).filter(this::isWorking).count();
+    }
+
+    /** The date itself when people work on it, else the nearest working day in the direction of the shift. */
+    public LocalDate shifted(LocalDate date, Shift shift) {
+        int step = shift == Shift.EARLIER ? -1 : 1;
+        LocalDate moved = date;
+        for (int i = 0; shift != Shift.KEEP && i < MOST_SHIFTED_DAYS; i++, moved = moved.plusDays(step)) {
+            if (isWorking(moved)) {
+                return moved;
+            }
+        }
+        return date;
     }
 
     /** Lateness in working days: those begun after the day of the deadline, counted in the given zone. */

@@ -27,7 +27,8 @@ public record BasketStanding(Progress progress, Timeliness timeliness, boolean w
     }
 
     /**
-     * Applies the rules of basket standing. Where no item is required, a basket is finished once anything has come.
+     * Applies the rules of basket standing. Where no item is required, a basket is finished once anything has come; where none is owed at all, from
+     * the beginning.
      */
     public static BasketStanding of(Story story, List<ItemState> items, DeadlineTerms terms, Instant now) {
         boolean anyRequired = false;
@@ -48,6 +49,11 @@ public record BasketStanding(Progress progress, Timeliness timeliness, boolean w
             allSatisfied = items.stream().anyMatch(item -> item.standing().satisfied());
             allSettled = allSatisfied && items.stream().allMatch(item -> !item.standing().satisfied() || item.standing().settled());
             finished = items.stream().map(ItemState::satisfiedAt).filter(at -> at != null).min(Instant::compareTo).orElse(null);
+        }
+        if (!items.isEmpty() && items.stream().allMatch(item -> item.standing() == ItemStanding.NOT_OWED)) {
+            allSatisfied = true;
+            allSettled = true;
+            finished = story.askedAt() == null ? now : story.askedAt();
         }
         if (story.waivedAt() != null && !allSatisfied) {
             allSatisfied = true;

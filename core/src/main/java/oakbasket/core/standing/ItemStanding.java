@@ -2,6 +2,8 @@ package oakbasket.core.standing;
 
 /** How one item of one basket stands. The order is the order in which the rules are tried. */
 public enum ItemStanding {
+    /** Asked only of groups this person is not in. */
+    NOT_OWED,
     /** The coordinator excused it. */
     WAIVED,
     /** The newest review sent it back and nothing has come since. */
@@ -22,6 +24,6 @@ public enum ItemStanding {
 
     /** Whether the coordinator has nothing left to look at. */
     public boolean settled() {
-        return this == WAIVED || this == ACCEPTED;
+        return this == WAIVED || this == ACCEPTED || this == NOT_OWED;
     }
 }

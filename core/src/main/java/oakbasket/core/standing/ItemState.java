@@ -54,6 +54,12 @@ public record ItemState(ItemStanding standing, boolean required, int files, int 
         return new ItemState(standing, required, counting, toCheck, standing.satisfied() ? enoughAt(minFiles, counting, files) : null);
     }
 
+    /** An item that this person is not asked for. Files that come for it all the same are counted and can be looked at. */
+    public static ItemState notOwed(List<FileFact> files) {
+        ItemState plain = of(false, 1, null, files);
+        return new ItemState(ItemStanding.NOT_OWED, false, plain.files(), plain.toCheck(), null);
+    }
+
     /** The arrival that made the files enough: the {@code minFiles}-th oldest of those that count. */
     private static Instant enoughAt(int minFiles, int counting, List<FileFact> files) {
         Instant[] arrivals = new Instant[counting];

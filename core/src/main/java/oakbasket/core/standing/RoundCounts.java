@@ -13,29 +13,32 @@ import oakbasket.core.deadline.Timeliness;
  * @param percent {@code floor(100 × complete / asked)}, 0 when nobody is asked; 100 only when all are in
  * @param waived baskets excused as a whole
  * @param walkIns baskets of people who were not asked
+ * @param paused asked baskets that still owe and are not chased
  * @param byProgress asked baskets per progress, zeros included
  * @param byTimeliness asked baskets per timeliness, zeros included
  * @param files files that count, over all baskets
  * @param senders baskets from which at least one counting file came
  * @param toCheck files that wait for review
  */
-public record RoundCounts(int asked, int complete, int percent, int waived, int walkIns,
+public record RoundCounts(int asked, int complete, int percent, int waived, int walkIns, int paused,
         Map<Progress, Integer> byProgress, Map<Timeliness.State, Integer> byTimeliness, int files, int senders, int toCheck) {
 
     /**
      * One basket as it enters the totals.
      *
      * @param walkIn whether this person was not asked but came through an open link
+     * @param paused whether nobody chases it for now
      */
-    public record Entry(BasketStanding standing, boolean walkIn, List<ItemState> items) {
+    public record Entry(BasketStanding standing, boolean walkIn, boolean paused, List<ItemState> items) {
     }
 
-    /** Adds up a round. */
+    /** Adds up a round; baskets removed from it are not to be given. */
     public static RoundCounts of(Iterable<Entry> baskets) {
         int asked = 0;
         int complete = 0;
         int waived = 0;
         int walkIns = 0;
+        int paused = 0;
         int files = 0;
         int senders = 0;
         int toCheck = 0;
@@ -56,11 +59,12 @@ public record RoundCounts(int asked, int complete, int percent, int waived, int 
             } else {
                 asked++;
                 complete += basket.standing().progress().finished() ? 1 : 0;
+                paused += basket.paused() && !basket.standing().progress().finished() ? 1 : 0;
                 byProgress.merge(basket.standing().progress(), 1, Integer::sum);
                 byTimeliness.merge(basket.standing().timeliness().state(), 1, Integer::sum);
             }
         }
-        return new RoundCounts(asked, complete, percent(complete, asked), waived, walkIns, byProgress, byTimeliness, files, senders, toCheck);
+        return new RoundCounts(asked, complete, percent(complete, asked), waived, walkIns, paused, byProgress, byTimeliness, files, senders, toCheck);
     }
 
     /** Whole percent, rounded down; 0 when {@code of} is 0. */

@@ -41,7 +41,7 @@ class StandingTest {
         assertThat(state).isEqualTo(new ItemState(standing, true, counting, toCheck, at(since)));
     }
 
-    /** Items are written {@code min:files} with ! for required and w for waived; the deadline is at hour 10, no grace. */
+    /** Items are written {@code min:files} with ! for required, w for waived and n for not owed; the deadline is at hour 10, no grace. */
     @ParameterizedTest(name = "asked {0}, opened {1}, waived {2}, items [{3}]: {4} {5} since {6}")
     @CsvSource({
         "-, -, -, '1!:|1!:',        NOT_ASKED, OVERDUE, -",
@@ -60,7 +60,13 @@ class StandingTest {
         "0, 1, -, '1!:|1:3',        PART,      OVERDUE, -",
         "0, 1, -, '1:|1:',          OPENED,    OVERDUE, -",
         "0, 1, -, '1:|1:3',         COMPLETE,  ON_TIME, 3",
-        "0, 1, 5, '1!:|1!:',        CHECKED,   ON_TIME, 5"})
+        "0, 1, 5, '1!:|1!:',        CHECKED,   ON_TIME, 5",
+        "0, 1, -, '1!n:|1!:',       OPENED,    OVERDUE, -",
+        "0, 1, -, '1!n:|1!:9',      COMPLETE,  ON_TIME, 9",
+        "0, 1, -, '1!n:3|1!:',      PART,      OVERDUE, -",
+        "0, 1, -, '1!n:|1:',        OPENED,    OVERDUE, -",
+        "3, 4, -, '1!n:|1n:',       CHECKED,   ON_TIME, 3",
+        "-, -, -, '1!n:',           CHECKED,   LATE,    50"})
     void basketStandingFollowsItsItems(String asked, String opened, String waived, String items, Progress progress, Timeliness.State timeliness, String since) {
         BasketStanding standing = basket(asked, opened, waived, items, 50);
         assertThat(standing.progress()).isEqualTo(progress);
@@ -86,7 +92,7 @@ class StandingTest {
 
     @Test
     void waivedBasketsAndWalkInsStandOutsideTheDenominator() {
-        RoundCounts.Entry waived = new RoundCounts.Entry(basket("0", "-", "3", "1!:", 50), false, items("1!:"));
+        RoundCounts.Entry waived = new RoundCounts.Entry(basket("0", "-", "3", "1!:", 50), false, false, items("1!:"));
         RoundCounts counts = RoundCounts.of(List.of(entry("0", "1!:1", false), entry("0", "1!:", false), waived, entry("-", "1!:1-2", true)));
         assertThat(List.of(counts.asked(), counts.complete(), counts.percent(), counts.waived(), counts.walkIns(), counts.files(), counts.toCheck()))
                 .containsExactly(2, 1, 50, 1, 1, 1, 1);
@@ -94,8 +100,38 @@ class StandingTest {
         assertThat(counts.byTimeliness()).containsEntry(Timeliness.State.OVERDUE, 1).containsEntry(Timeliness.State.ON_TIME, 1);
     }
 
+    @Test
+    void whoIsPausedStaysInTheDenominatorAndIsCountedWhileOwing() {
+        RoundCounts.Entry owing = new RoundCounts.Entry(basket("0", "-", "-", "1!:", 50), false, true, items("1!:"));
+        RoundCounts.Entry done = new RoundCounts.Entry(basket("0", "-", "-", "1!:1", 50), false, true, items("1!:1"));
+        RoundCounts counts = RoundCounts.of(List.of(owing, done));
+        assertThat(List.of(counts.asked(), counts.complete(), counts.paused())).containsExactly(2, 1, 1);
+    }
+
+    /** The deadline is at hour 10; items as above, before and after a change of the round. */
+    @ParameterizedTest(name = "{0} becomes {1} with the deadline at {2}: {3}")
+    @CsvSource({
+        "'1!:1',     '1!:1',     10, ''",
+        "'1!:1',     '2!:1',     10, 'BECOMES_INCOMPLETE BECOMES_OVERDUE'",
+        "'2!:1',     '1!:1',     10, 'BECOMES_COMPLETE NO_LONGER_OVERDUE'",
+        "'1!:1',     '1!:1|1!:', 60, 'BECOMES_INCOMPLETE DEADLINE_LATER'",
+        "'1!:',      '1!:',      60, 'DEADLINE_LATER NO_LONGER_OVERDUE'",
+        "'1!:8',     '1!:8',     5,  'DEADLINE_EARLIER BECOMES_LATE'",
+        "'1!:12',    '1!:12',    20, 'DEADLINE_LATER NO_LONGER_LATE'",
+        "'1!:1|1!:', '1!:1|1:',  10, 'BECOMES_COMPLETE NO_LONGER_OVERDUE'"})
+    void aChangeOfARoundSaysWhomItAffects(String before, String after, String deadline, String kinds) {
+        List<RoundEffect> effects = RoundEffect.of(List.of(side(before, "10")), List.of(side(after, deadline)));
+        assertThat(effects.stream().flatMap(effect -> effect.kinds().stream()).map(Enum::name)).containsExactlyElementsOf(kinds.isEmpty() ? List.of() : List.of(kinds.split(" ")));
+    }
+
+    private static RoundEffect.Side side(String items, String deadline) {
+        DeadlineTerms terms = new DeadlineTerms(at(deadline), null, Duration.ofHours(2), Duration.ZERO);
+        BasketStanding.Story story = new BasketStanding.Story(at("0"), null, null);
+        return new RoundEffect.Side(7, BasketStanding.of(story, items(items), terms, at("50")), terms.effective());
+    }
+
     private static RoundCounts.Entry entry(String asked, String items, boolean walkIn) {
-        return new RoundCounts.Entry(basket(asked, "-", "-", items, 50), walkIn, items(items));
+        return new RoundCounts.Entry(basket(asked, "-", "-", items, 50), walkIn, false, items(items));
     }
 
     private static BasketStanding basket(String asked, String opened, String waived, String items, int now) {
@@ -108,6 +144,9 @@ class StandingTest {
             String[] parts = item.split(":", -1);
             String head = parts[0];
             String waived = head.contains("w") ? head.substring(head.indexOf('w') + 1) : "-";
+            if (head.contains("n")) {
+                return ItemState.notOwed(files(parts[1]));
+            }
             return ItemState.of(head.contains("!"), Character.digit(head.charAt(0), 10), at(waived), files(parts[1]));
         }).toList();
     }

@@ -1,0 +1,29 @@
+package oakbasket.core.deadline;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The three clocks of a round, which never stand in for one another: the deadline judges who is in time, the closing shuts the links, the retention date says how long
+ * papers are kept.
+ *
+ * @param closing when links shut by themselves; null when they stay open while the round gathers
+ * @param keepUntil the last day papers are kept; null when nobody said
+ */
+public record ThreeClocks(Instant deadline, @Nullable Instant closing, @Nullable LocalDate keepUntil) {
+
+    /** Why the clocks cannot stand so. */
+    public enum Fault { CLOSING_BEFORE_DEADLINE, RETENTION_BEFORE_END }
+
+    /** The first thing that does not fit: links never shut before the deadline, and papers are kept past the deadline and the closing. */
+    public Optional<Fault> fault(ZoneId zone) {
+        if (closing != null && closing.isBefore(deadline)) {
+            return Optional.of(Fault.CLOSING_BEFORE_DEADLINE);
+        }
+        LocalDate end = LocalDate.ofInstant(closing == null ? deadline : closing, zone);
+        return keepUntil != null && !keepUntil.isAfter(end) ? Optional.of(Fault.RETENTION_BEFORE_END) : Optional.empty();
+    }
+}

@@ -1,0 +1,5 @@
+/** Rounds that come again: recurrence rules of RFC 5545, the same in plain words, and the dates of each round. */
+@NullMarked
+package oakbasket.core.recurrence;
+
+import org.jspecify.annotations.NullMarked;
