@@ -1,5 +1,6 @@
 package oakbasket.server;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.net.URI;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -21,4 +22,10 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
 @ConfigurationProperties("oakbasket")
 public record Settings(@DefaultValue("oak-basket-data") Path data, @Nullable URI publicAddress, @DefaultValue("Our office") String office,
         @DefaultValue("Europe/London") ZoneId zone, @Nullable Instant clock, @DefaultValue("false") boolean demo) {
+
+    /** Where people reach this server, without a slash at the end. */
+    public String base(HttpServletRequest request) {
+        URI address = publicAddress;
+        return address != null ? address.toString().replaceAll("/+$", "") : request.getScheme() + "://" + request.getHeader("Host");
+    }
 }

@@ -84,7 +84,7 @@ class RecountTest {
         for (JsonNode row : board.path("rows")) {
             boolean satisfied = true;
             for (int i = 0; i < 2; i++) {
-                satisfied &= List.of("ARRIVED", "ACCEPTED", "WAIVED").contains(row.path("tiles").get(i).path("standing").asString());
+                satisfied &= List.of("ARRIVED", "ACCEPTED", "WAIVED").contains(oakbasket.server.basket.TileCode.standing(row.path("tiles").get(i).asInt()).name());
             }
             complete += satisfied ? 1 : 0;
             assertThat(List.of("COMPLETE", "CHECKED").contains(row.path("progress").asString())).as("%s", row).isEqualTo(satisfied);

@@ -37,7 +37,7 @@ class RoundToFiledDocumentTest {
         assertThat(filed).hasBinaryContent(content);
         JsonNode row = round.row("Ada Brook");
         assertThat(row.path("progress").asString()).isEqualTo("COMPLETE");
-        assertThat(row.path("tiles").get(0).path("standing").asString()).isEqualTo("ARRIVED");
+        assertThat(round.standing("Ada Brook", 0)).isEqualTo("ARRIVED");
         assertThat(round.board().path("counts").path("percent").asInt()).isEqualTo(50);
         JsonNode file = round.panel("Ada Brook").path("files").get(0);
         assertThat(file.path("originalName").asString()).isEqualTo("scan0001.pdf");
@@ -101,7 +101,7 @@ class RoundToFiledDocumentTest {
         assertThat(round.desk.post("/api/files/" + file + "/review", "{\"from\":\"NONE\",\"to\":\"RETURNED\",\"reason\":\" \"}").at("reason")).contains("why");
         assertThat(round.desk.post("/api/files/" + file + "/review", "{\"from\":\"NONE\",\"to\":\"RETURNED\",\"reason\":\"Not signed\"}").status()).isEqualTo(204);
         assertThat(round.desk.post("/api/files/" + file + "/review", "{\"from\":\"NONE\",\"to\":\"ACCEPTED\"}").problem()).isEqualTo("changed-elsewhere");
-        assertThat(round.row("Ada Brook").path("tiles").get(0).path("standing").asString()).isEqualTo("RETURNED");
+        assertThat(round.standing("Ada Brook", 0)).isEqualTo("RETURNED");
         JsonNode item = round.personal("Ada Brook").page().json().path("items").get(0);
         assertThat(item.path("returnedBecause").asString()).isEqualTo("Not signed");
         assertThat(item.path("arrived").asInt()).isZero();
@@ -159,39 +159,35 @@ class RoundToFiledDocumentTest {
     @Test
     void anExtensionMovesOnePersonsDeadlineAndNeedsAReasonAndADayToCome() {
         TestRound round = new TestRound().open();
-        long basket = round.row("Ada Brook").path("id").asLong();
-        String path = "/api/baskets/" + basket + "/extension";
-        assertThat(round.desk.post(path, "{\"date\":\"2026-05-31\",\"reason\":\"ill\"}").at("date")).contains("later day");
-        assertThat(round.desk.post(path, "{\"date\":\"2026-07-10\",\"reason\":\" \"}").at("reason")).contains("why");
-        assertThat(round.desk.post(path, "{\"date\":\"2026-07-10\",\"reason\":\"ill\"}").status()).isEqualTo(204);
+        assertThat(round.act("EXTEND", "Ada Brook", "\"date\":\"2026-05-31\",\"reason\":\"ill\"").at("date")).contains("later day");
+        assertThat(round.act("EXTEND", "Ada Brook", "\"date\":\"2026-07-10\",\"reason\":\" \"").at("reason")).contains("why");
+        assertThat(round.act("EXTEND", "Ada Brook", "\"date\":\"2026-07-10\",\"reason\":\"ill\"").status()).isEqualTo(200);
         assertThat(round.row("Ada Brook").path("deadline").asString()).startsWith("2026-07-10T22:59:59");
         assertThat(round.row("Ben Reed").path("extended").asBoolean()).isFalse();
         assertThat(round.personal("Ada Brook").page().json().path("deadline").asString()).startsWith("2026-07-10T22:59:59");
-        round.desk.post(path, "{\"date\":null}");
+        round.act("EXTEND", "Ada Brook", "\"date\":null");
         assertThat(round.row("Ada Brook").path("deadline").asString()).isEqualTo("2026-06-30T16:00:00Z");
     }
 
     @Test
     void aPersonExcusedFromEverythingLeavesTheDenominatorUntilAskedAgain() {
         TestRound round = new TestRound().open();
-        String path = "/api/baskets/" + round.row("Ada Brook").path("id").asLong() + "/excused";
-        round.desk.post(path, "{\"excused\":true}");
+        round.act("EXCUSE", "Ada Brook", "\"on\":true");
         assertThat(round.board().path("counts").path("asked").asInt()).isEqualTo(1);
         assertThat(round.personal("Ada Brook").page().json().path("items").get(0).path("excused").asBoolean()).isTrue();
-        round.desk.post(path, "{\"excused\":false}");
+        round.act("EXCUSE", "Ada Brook", "\"on\":false");
         assertThat(round.board().path("counts").path("asked").asInt()).isEqualTo(2);
     }
 
     @Test
     void excusingAnItemCanBeTakenBack() {
         TestRound round = new TestRound().open();
-        long basket = round.row("Ada Brook").path("id").asLong();
         long item = round.board().path("items").get(0).path("id").asLong();
-        round.desk.post("/api/baskets/" + basket + "/waiver", "{\"itemId\":" + item + ",\"waived\":true}");
+        round.act("EXCUSE_ITEM", "Ada Brook", "\"on\":true,\"itemId\":" + item);
         assertThat(round.row("Ada Brook").path("progress").asString()).isEqualTo("CHECKED");
-        round.desk.post("/api/baskets/" + basket + "/waiver", "{\"itemId\":" + item + ",\"waived\":false}");
+        round.act("EXCUSE_ITEM", "Ada Brook", "\"on\":false,\"itemId\":" + item);
         assertThat(round.row("Ada Brook").path("progress").asString()).isEqualTo("NOT_ASKED");
-        assertThat(round.desk.post("/api/baskets/" + basket + "/waiver", "{\"itemId\":999999,\"waived\":true}").problem()).isEqualTo("no-item");
+        assertThat(round.act("EXCUSE_ITEM", "Ada Brook", "\"on\":true,\"itemId\":999999").problem()).isEqualTo("no-item");
     }
 
     /** Sources: Microsoft's published naming rules; UAX #9 and #15. The original name is kept in the record. */

@@ -39,7 +39,7 @@ final class RunningApp {
     /** Starts another application on its own data folder. */
     static ConfigurableApplicationContext startOn(Path data) {
         return new SpringApplicationBuilder(OakBasketApplication.class, TestClock.class)
-                .run("--server.port=0", "--oakbasket.data=" + data, "--oakbasket.office=Fennbrook Catchment Partnership");
+                .run("--server.port=0", "--oakbasket.data=" + data, "--oakbasket.office=Fennbrook Catchment Partnership", "--oakbasket.series-every=PT0.2S");
     }
 
     private static ConfigurableApplicationContext start() {

@@ -3,6 +3,7 @@ package oakbasket.server;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.concurrent.atomic.AtomicInteger;
+import oakbasket.server.basket.TileCode;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -78,6 +79,17 @@ final class TestRound {
             }
         }
         throw new AssertionError("No row of " + name + " in " + board());
+    }
+
+    /** Does something to one person's basket; {@code more} is further JSON, such as {@code "on":true}. */
+    Http.Answer act(String kind, String name, String more) {
+        JsonNode row = row(name);
+        return desk.post("/api/rounds/" + id + "/acts", "{\"kind\":\"" + kind + "\",\"baskets\":[{\"id\":" + row.path("id") + ",\"version\":" + row.path("version") + "}]," + more + "}");
+    }
+
+    /** The standing of an item of a person, by the item's place from 0. */
+    String standing(String name, int item) {
+        return TileCode.standing(row(name).path("tiles").get(item).asInt()).name();
     }
 
     JsonNode panel(String name) {

@@ -52,7 +52,7 @@ class TodayTest {
         RunningApp.CLOCK.set(Instant.parse("2026-06-20T09:00:00Z"));
         TestRound round = new TestRound().open();
         round.personal("Ada Brook").begin().send(1, "a.pdf", TestRound.pdf("x"));
-        round.desk.post("/api/baskets/" + round.row("Ben Reed").path("id").asLong() + "/extension", "{\"date\":\"2026-07-02\",\"reason\":\"away\"}");
+        round.act("EXTEND", "Ben Reed", "\"date\":\"2026-07-02\",\"reason\":\"away\"");
         List<String> found = new ArrayList<>();
         JsonNode days = round.desk.get("/api/today").json().path("comingUp");
         assertThat(days).hasSize(14);

@@ -2,7 +2,7 @@ package oakbasket.server.basket;
 
 import java.time.Instant;
 import java.util.List;
-import java.util.Map;
+import oakbasket.core.allowance.Allowance;
 import oakbasket.core.standing.ItemStanding;
 import oakbasket.core.standing.ItemState;
 import oakbasket.core.standing.Review;
@@ -12,6 +12,7 @@ import oakbasket.server.contact.Contacts;
 import oakbasket.server.link.Link;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Forms;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
@@ -30,9 +31,11 @@ class BasketPage {
      * @param arrived how many files that count have come
      * @param lastArrival when the last one came; null when none
      * @param returnedBecause why the office sent it back; null when it did not
+     * @param form the name of the blank form to take along; null when there is none
      */
     record PageItem(int number, String title, String help, boolean required, int minFiles, int maxFiles, List<String> endings, long maxBytes,
-            int arrived, @Nullable Instant lastArrival, boolean excused, boolean done, @Nullable String returnedBecause) {
+            int arrived, @Nullable Instant lastArrival, boolean excused, boolean done, @Nullable String returnedBecause,
+            @Nullable String form) {
     }
 
     /**
@@ -49,15 +52,17 @@ class BasketPage {
     private final ReceivedFiles files;
     private final Contacts contacts;
     private final AccountService accounts;
+    private final Forms forms;
     private final Settings settings;
     private final java.time.Clock clock;
 
-    BasketPage(Rounds rounds, BasketTable baskets, ReceivedFiles files, Contacts contacts, AccountService accounts, Settings settings, java.time.Clock clock) {
+    BasketPage(Rounds rounds, BasketTable baskets, ReceivedFiles files, Contacts contacts, AccountService accounts, Forms forms, Settings settings, java.time.Clock clock) {
         this.rounds = rounds;
         this.baskets = baskets;
         this.files = files;
         this.contacts = contacts;
         this.accounts = accounts;
+        this.forms = forms;
         this.settings = settings;
         this.clock = clock;
     }
@@ -66,35 +71,36 @@ class BasketPage {
     Page behind(Link link, Round round) {
         Long basketId = link.basketId();
         List<Item> items = rounds.items(round.id());
-        return basketId == null ? page(round, items, null, Map.of(), List.of())
-                : page(round, items, baskets.byId(basketId).orElseThrow(), baskets.waiversOfBasket(basketId), files.ofBasket(basketId));
+        return basketId == null ? page(round, items, null, List.of())
+                : page(round, items, baskets.byId(basketId).orElseThrow(), files.ofBasket(basketId));
     }
 
     /** The page as a sender with nothing sent yet will see it. */
     Page rehearsal(Rounds.Rehearsed rehearsed) {
-        Page page = page(rehearsed.round(), rehearsed.items(), null, Map.of(), List.of());
+        Page page = page(rehearsed.round(), rehearsed.items(), null, List.of());
         return rehearsed.openOnly() ? page : new Page(page.office(), page.askedBy(), page.title(), page.note(), "Ada Brook", false, page.deadline(),
                 page.zone(), page.dateOnly(), page.late(), page.items());
     }
 
-    private Page page(Round round, List<Item> items, @Nullable Basket basket, Map<Long, Instant> waivers, List<ReceivedFile> received) {
-        Instant deadline = round.terms(basket == null ? null : basket.extensionDate(), basket == null ? null : basket.extensionTime()).effective();
-        boolean excusedAll = basket != null && basket.waivedAt() != null;
-        boolean dateOnly = basket != null && basket.extensionDate() != null ? basket.extensionTime() == null : round.deadline().dateOnly();
+    private Page page(Round round, List<Item> items, @Nullable Basket basket, List<ReceivedFile> received) {
+        Allowance allowance = basket == null ? Allowance.NONE : basket.allowance();
+        Instant deadline = round.terms(allowance.extension()).effective();
+        boolean dateOnly = allowance.extension() != null || round.deadline().dateOnly();
         return new Page(settings.office(), accounts.current(round.askedBy()).name(), round.title(), round.note(),
                 basket == null ? null : contacts.byId(basket.contactId()).name(), basket == null, deadline, round.zone().getId(), dateOnly,
                 clock.instant().isAfter(deadline),
-                items.stream().map(item -> item(item, waivers.get(item.id()), excusedAll,
-                        received.stream().filter(file -> file.itemId() == item.id()).toList())).toList());
+                items.stream().filter(item -> basket == null || basket.walkIn() || basket.owes(item.owedBy())).map(item -> item(item, allowance.waivedItems().get(item.id()),
+                        allowance.waivedAt() != null, received.stream().filter(file -> file.itemId() == item.id()).toList())).toList());
     }
 
-    private static PageItem item(Item item, @Nullable Instant waived, boolean excusedAll, List<ReceivedFile> received) {
+    private PageItem item(Item item, @Nullable Instant waived, boolean excusedAll, List<ReceivedFile> received) {
         ItemState state = ItemState.of(item.spec().required(), item.spec().minFiles(), waived, received.stream().map(ReceivedFile::fact).toList());
         List<ReceivedFile> counting = received.stream().filter(file -> file.review() != Review.RETURNED).toList();
         String because = state.standing() != ItemStanding.RETURNED ? null
                 : received.stream().filter(file -> file.review() == Review.RETURNED).reduce((first, second) -> second).map(ReceivedFile::reviewReason).orElse("");
         return new PageItem(item.number(), item.spec().title(), item.spec().help(), item.spec().required(), item.spec().minFiles(), item.spec().maxFiles(),
                 item.spec().kinds().stream().flatMap(kind -> kind.endings().stream()).sorted().toList(), item.spec().maxBytes(), state.files(),
-                counting.isEmpty() ? null : counting.get(counting.size() - 1).receivedAt(), excusedAll || waived != null, state.standing().satisfied(), because);
+                counting.isEmpty() ? null : counting.get(counting.size() - 1).receivedAt(), excusedAll || waived != null, state.standing().satisfied(), because,
+                item.formId() == null ? null : forms.name(item.formId()));
     }
 }

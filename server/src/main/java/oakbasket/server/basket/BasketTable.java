@@ -1,11 +1,15 @@
 package oakbasket.server.basket;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
+import oakbasket.core.allowance.Allowance;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -17,12 +21,9 @@ import org.springframework.stereotype.Repository;
 class BasketTable {
 
     private static final String SELECT = """
-            SELECT id, round_id, contact_id, walk_in, asked_at, opened_at, waived_at, extension_date, extension_time, extension_reason FROM basket
+            SELECT id, round_id, contact_id, version, walk_in, asked_at, opened_at, waived_at, extension_date, extension_reason, paused_at, removed_at, note,
+                   groups_then FROM basket
             """;
-
-    /** An item of a basket that was excused. */
-    record Waiver(long basketId, long itemId, Instant waivedAt) {
-    }
 
     private final JdbcClient jdbc;
 
@@ -30,36 +31,40 @@ class BasketTable {
         this.jdbc = jdbc;
     }
 
-    long insert(long roundId, long contactId, boolean walkIn) {
+    long insert(long roundId, long contactId, boolean walkIn, List<String> groups) {
         KeyHolder key = new GeneratedKeyHolder();
-        jdbc.sql("INSERT INTO basket (round_id, contact_id, walk_in) VALUES (:round, :contact, :walkIn)")
-                .param("round", roundId).param("contact", contactId).param("walkIn", walkIn).update(key, "id");
+        jdbc.sql("INSERT INTO basket (round_id, contact_id, walk_in, groups_then) VALUES (:round, :contact, :walkIn, :groups)")
+                .param("round", roundId).param("contact", contactId).param("walkIn", walkIn).param("groups", String.join("\n", groups)).update(key, "id");
         return key.getKeyAs(Long.class);
     }
 
     Optional<Basket> byId(long id) {
-        return jdbc.sql(SELECT + "WHERE id = :id").param("id", id).query(Basket.class).optional();
+        Map<Long, Map<Long, Instant>> waivers = waivers("basket_id = ?", id);
+        return jdbc.sql(SELECT + "WHERE id = :id").param("id", id).query((row, n) -> basket(row, waivers)).optional();
+    }
+
+    List<Basket> byIds(Collection<Long> ids) {
+        Long[] wanted = ids.toArray(Long[]::new);
+        Map<Long, Map<Long, Instant>> waivers = waivers("basket_id = ANY(?)", (Object) wanted);
+        return jdbc.sql(SELECT + "WHERE id = ANY(?) ORDER BY id").param(wanted).query((row, n) -> basket(row, waivers)).list();
+    }
+
+    /** The baskets of these contacts, in whatever round. */
+    List<Basket> ofContacts(Collection<Long> contactIds) {
+        Long[] wanted = contactIds.toArray(Long[]::new);
+        Map<Long, Map<Long, Instant>> waivers = waivers("basket_id IN (SELECT id FROM basket WHERE contact_id = ANY(?))", (Object) wanted);
+        return jdbc.sql(SELECT + "WHERE contact_id = ANY(?) ORDER BY round_id DESC, id").param(wanted).query((row, n) -> basket(row, waivers)).list();
     }
 
     /** The basket of a contact, locked until the end of the transaction. */
     Optional<Basket> lockOfContact(long roundId, long contactId) {
         return jdbc.sql(SELECT + "WHERE round_id = :round AND contact_id = :contact FOR UPDATE").param("round", roundId)
-                .param("contact", contactId).query(Basket.class).optional();
+                .param("contact", contactId).query((row, n) -> basket(row, Map.of())).optional();
     }
 
     List<Basket> ofRound(long roundId) {
-        return jdbc.sql(SELECT + "WHERE round_id = :round ORDER BY id").param("round", roundId).query(Basket.class).list();
-    }
-
-    Map<Long, Map<Long, Instant>> waiversOfRound(long roundId) {
-        return byBasket(jdbc.sql("""
-                SELECT w.basket_id, w.item_id, w.waived_at FROM waiver w JOIN basket b ON b.id = w.basket_id WHERE b.round_id = :round""")
-                .param("round", roundId).query(Waiver.class).list());
-    }
-
-    Map<Long, Instant> waiversOfBasket(long basketId) {
-        return byBasket(jdbc.sql("SELECT basket_id, item_id, waived_at FROM waiver WHERE basket_id = :basket").param("basket", basketId)
-                .query(Waiver.class).list()).getOrDefault(basketId, Map.of());
+        Map<Long, Map<Long, Instant>> waivers = waivers("basket_id IN (SELECT id FROM basket WHERE round_id = ?)", roundId);
+        return jdbc.sql(SELECT + "WHERE round_id = :round ORDER BY id").param("round", roundId).query((row, n) -> basket(row, waivers)).list();
     }
 
     /** How many rows changed: 0 when it was asked before. */
@@ -71,25 +76,49 @@ class BasketTable {
         return jdbc.sql("UPDATE basket SET opened_at = :at WHERE id = :id AND opened_at IS NULL").param("at", at).param("id", id).update();
     }
 
-    int waive(long id, @Nullable Instant at) {
-        return jdbc.sql("UPDATE basket SET waived_at = :at WHERE id = :id").param("at", at).param("id", id).update();
+    /** How many rows changed: 0 when it was changed since {@code version}. */
+    int allow(Basket before, int version, Allowance next) {
+        int changed = jdbc.sql("""
+                UPDATE basket SET waived_at = :waived, extension_date = :extension, extension_time = NULL, extension_reason = :reason, paused_at = :paused,
+                    removed_at = :removed, note = :note, version = version + 1
+                WHERE id = :id AND version = :version""")
+                .param("waived", next.waivedAt()).param("extension", next.extension()).param("reason", next.extensionReason()).param("paused", next.pausedAt())
+                .param("removed", next.removedAt()).param("note", next.note()).param("id", before.id()).param("version", version).update();
+        if (changed == 1 && !next.waivedItems().equals(before.allowance().waivedItems())) {
+            jdbc.sql("DELETE FROM waiver WHERE basket_id = :id").param("id", before.id()).update();
+            next.waivedItems().forEach((item, at) -> jdbc.sql("INSERT INTO waiver (basket_id, item_id, waived_at) VALUES (:basket, :item, :at)")
+                    .param("basket", before.id()).param("item", item).param("at", at).update());
+        }
+        return changed;
     }
 
-    int extend(long id, @Nullable LocalDate date, String reason) {
-        return jdbc.sql("UPDATE basket SET extension_date = :date, extension_time = NULL, extension_reason = :reason WHERE id = :id")
-                .param("date", date).param("reason", reason).param("id", id).update();
+    /** Puts a removed basket back as one of somebody who came unasked. */
+    void comeBack(long id) {
+        jdbc.sql("UPDATE basket SET removed_at = NULL, walk_in = TRUE, version = version + 1 WHERE id = :id AND removed_at IS NOT NULL").param("id", id).update();
     }
 
-    void waiveItem(long basketId, long itemId, Instant at) {
-        jdbc.sql("MERGE INTO waiver (basket_id, item_id, waived_at) KEY (basket_id, item_id) VALUES (:basket, :item, :at)")
-                .param("basket", basketId).param("item", itemId).param("at", at).update();
+    void give(long id, long contactId) {
+        jdbc.sql("UPDATE basket SET contact_id = :contact, version = version + 1 WHERE id = :id").param("contact", contactId).param("id", id).update();
     }
 
-    int unwaiveItem(long basketId, long itemId) {
-        return jdbc.sql("DELETE FROM waiver WHERE basket_id = :basket AND item_id = :item").param("basket", basketId).param("item", itemId).update();
+    void remove(long id, @Nullable Instant at) {
+        jdbc.sql("UPDATE basket SET removed_at = :at, version = version + 1 WHERE id = :id").param("at", at).param("id", id).update();
     }
 
-    private static Map<Long, Map<Long, Instant>> byBasket(List<Waiver> waivers) {
-        return waivers.stream().collect(Collectors.groupingBy(Waiver::basketId, Collectors.toMap(Waiver::itemId, Waiver::waivedAt)));
+    private Map<Long, Map<Long, Instant>> waivers(String where, Object parameter) {
+        Map<Long, Map<Long, Instant>> waivers = new HashMap<>();
+        jdbc.sql("SELECT basket_id, item_id, waived_at FROM waiver WHERE " + where).param(parameter).query(row -> {
+            waivers.computeIfAbsent(row.getLong("basket_id"), id -> new HashMap<>()).put(row.getLong("item_id"), row.getObject("waived_at", Instant.class));
+        });
+        return waivers;
+    }
+
+    private static Basket basket(ResultSet row, Map<Long, Map<Long, Instant>> waivers) throws SQLException {
+        long id = row.getLong("id");
+        Allowance allowance = new Allowance(row.getObject("extension_date", LocalDate.class), row.getString("extension_reason"), row.getObject("waived_at", Instant.class),
+                waivers.getOrDefault(id, Map.of()), row.getObject("paused_at", Instant.class), row.getObject("removed_at", Instant.class), row.getString("note"));
+        String groups = row.getString("groups_then");
+        return new Basket(id, row.getLong("round_id"), row.getLong("contact_id"), row.getInt("version"), row.getBoolean("walk_in"),
+                row.getObject("asked_at", Instant.class), row.getObject("opened_at", Instant.class), allowance, groups.isEmpty() ? List.of() : List.of(groups.split("\n")));
     }
 }

@@ -3,8 +3,11 @@ package oakbasket.server.basket;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.ZoneId;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
+import oakbasket.core.allowance.Allowance;
+import oakbasket.core.allowance.AllowanceChange;
 import oakbasket.core.identity.Person;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.link.Links;
@@ -19,8 +22,6 @@ import org.springframework.stereotype.Service;
 /** Makes baskets and notes what happens to them. */
 @Service
 public class Baskets implements Asking {
-
-    private static final int LONGEST_REASON = 500;
 
     private final BasketTable table;
     private final Contacts contacts;
@@ -39,13 +40,23 @@ public class Baskets implements Asking {
     }
 
     @Override
-    public void ask(long roundId, List<Person> people, boolean openLink, String passcode) {
-        for (Person person : people) {
-            links.makePersonal(roundId, table.insert(roundId, contacts.asked(person), false));
+    public void ask(long roundId, List<Person> people, Collection<String> groups, boolean openLink, String passcode) {
+        java.util.LinkedHashSet<Long> asked = new java.util.LinkedHashSet<>(people.stream().map(contacts::asked).toList());
+        groups.forEach(group -> asked.addAll(contacts.idsOfGroup(group)));
+        Map<Long, List<String>> memberships = contacts.groupsOf(asked);
+        for (long contact : asked) {
+            links.makePersonal(roundId, table.insert(roundId, contact, false, memberships.getOrDefault(contact, List.of())));
         }
         if (openLink) {
             links.makeOpen(roundId, passcode);
         }
+    }
+
+    @Override
+    public List<Asked> asked(long roundId) {
+        List<Basket> in = table.ofRound(roundId).stream().filter(basket -> !basket.removed() && !basket.walkIn()).toList();
+        Map<Long, oakbasket.server.contact.Contact> people = contacts.byIds(in.stream().map(Basket::contactId).toList());
+        return in.stream().map(basket -> people.get(basket.contactId())).map(contact -> new Asked(contact.name(), contact.email())).toList();
     }
 
     /** One basket, or 404. */
@@ -53,18 +64,32 @@ public class Baskets implements Asking {
         return table.byId(id).orElseThrow(() -> Problem.notFound("no-basket"));
     }
 
-    /** All baskets of a round. */
+    /** Baskets by id; ids that do not exist are left out. */
+    public List<Basket> byIds(Collection<Long> ids) {
+        return table.byIds(ids);
+    }
+
+    /** All baskets of a round, those removed from it included. */
     public List<Basket> ofRound(long roundId) {
         return table.ofRound(roundId);
     }
 
+    /** All baskets of these contacts, in whatever round. */
+    public List<Basket> ofContacts(Collection<Long> contactIds) {
+        return table.ofContacts(contactIds);
+    }
+
     /**
-     * The basket of a self-declared person, matched by address with the people asked, or a new walk-in basket. Runs in the caller's
-     * transaction.
+     * The basket of a self-declared person, matched by address with the people asked, or a new walk-in basket. One that was removed comes back, so
+     * that nothing sent lies where nobody looks. Runs in the caller's transaction.
      */
     Basket declared(long roundId, Person person) {
         long contact = contacts.declared(person);
-        return table.lockOfContact(roundId, contact).orElseGet(() -> byId(table.insert(roundId, contact, true)));
+        Basket basket = table.lockOfContact(roundId, contact).orElseGet(() -> byId(table.insert(roundId, contact, true, List.of())));
+        if (basket.removed()) {
+            table.comeBack(basket.id());
+        }
+        return basket;
     }
 
     /** Notes that the personal link was handed over. */
@@ -77,39 +102,14 @@ public class Baskets implements Asking {
         note(basketId, transactions.quickly(() -> table.opened(basketId, clock.instant())));
     }
 
-    /** Excuses one item, or takes that back. */
-    void waiveItem(long basketId, long itemId, boolean waived) {
-        transactions.durably(() -> {
-            if (waived) {
-                table.waiveItem(basketId, itemId, clock.instant());
-            } else {
-                table.unwaiveItem(basketId, itemId);
-            }
-        });
-        note(basketId, 1);
+    /** Gives a basket to another contact. Runs in the caller's transaction. */
+    public void give(long basketId, long contactId) {
+        table.give(basketId, contactId);
     }
 
-    /** Excuses a whole basket, or takes that back. */
-    void waive(long basketId, boolean waived) {
-        note(basketId, transactions.durably(() -> table.waive(basketId, waived ? clock.instant() : null)));
-    }
-
-    /**
-     * Gives a basket a deadline of its own, the end of a date in the round's zone, or takes it back.
-     *
-     * @param date null takes the extension back
-     * @throws Problem when the date is past or there is no reason
-     */
-    void extend(long basketId, ZoneId zone, @Nullable LocalDate date, String reason) {
-        if (date != null) {
-            if (date.isBefore(LocalDate.ofInstant(clock.instant(), zone)) || date.getYear() > 9999) {
-                throw Problem.refused("fields").at("date", "Choose today or a later day");
-            }
-            if (reason.isBlank() || reason.strip().length() > LONGEST_REASON) {
-                throw Problem.refused("fields").at("reason", reason.isBlank() ? "Say why, for whoever looks at this later" : "Use at most " + LONGEST_REASON + " characters");
-            }
-        }
-        note(basketId, transactions.durably(() -> table.extend(basketId, date, date == null ? "" : reason.strip())));
+    /** Takes a basket out of its round or puts it back. Runs in the caller's transaction. */
+    public void remove(long basketId, @Nullable Instant at) {
+        table.remove(basketId, at);
     }
 
     /** Sets dates of the past; only the demo does. */
@@ -121,22 +121,21 @@ public class Baskets implements Asking {
             if (opened != null) {
                 table.opened(id, opened);
             }
-            if (waived != null) {
-                table.waive(id, waived);
-            }
-            if (extension != null) {
-                table.extend(id, extension, reason);
-            }
-            return true;
+            Allowance next = byId(id).allowance();
+            next = waived == null ? next : next.after(new AllowanceChange.ExcuseAll(true), waived);
+            next = extension == null ? next : next.after(new AllowanceChange.Extend(extension, reason), clock.instant());
+            return set(id, next);
         });
     }
 
-    /** Excuses one item at a time of the past; only the demo does. */
-    public void backdateWaiver(long basketId, long itemId, Instant at) {
-        transactions.quickly(() -> {
-            table.waiveItem(basketId, itemId, at);
-            return true;
-        });
+    /** Makes a change at a time of the past; only the demo does. */
+    public void backdate(long basketId, AllowanceChange change, Instant at) {
+        transactions.quickly(() -> set(basketId, byId(basketId).allowance().after(change, at)));
+    }
+
+    private int set(long id, Allowance next) {
+        Basket basket = byId(id);
+        return table.allow(basket, basket.version(), next);
     }
 
     private void note(long basketId, int changed) {

@@ -2,6 +2,7 @@ package oakbasket.server.basket;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -10,66 +11,63 @@ import oakbasket.core.deadline.DeadlineTerms;
 import oakbasket.core.deadline.Timeliness;
 import oakbasket.core.deadline.WorkingDays;
 import oakbasket.core.standing.BasketStanding;
+import oakbasket.core.standing.FileFact;
 import oakbasket.core.standing.ItemStanding;
 import oakbasket.core.standing.ItemState;
 import oakbasket.core.standing.Progress;
 import oakbasket.core.standing.RoundCounts;
+import oakbasket.core.standing.RoundEffect;
+import oakbasket.server.calendar.Calendars;
 import oakbasket.server.contact.Contact;
-import oakbasket.server.contact.Contacts;
-import oakbasket.server.review.ReceivedFile;
-import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
+import oakbasket.server.round.RoundEffects;
 import oakbasket.server.round.Rounds;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
 /** Puts rounds, baskets and files together and lets the rules judge them. */
 @Service
-public class Board {
-
-    /**
-     * One item of one basket.
-     *
-     * @param late whether it became satisfied after grace
-     * @param overdue whether it is still owed after grace
-     */
-    public record Tile(ItemStanding standing, int files, int toCheck, boolean late, boolean overdue) {
-    }
+public class Board implements RoundEffects {
 
     /**
      * One basket.
      *
+     * @param version counts what coordinators did to it
+     * @param groups the contact's groups, parted by commas
+     * @param removed whether it was taken out of the round; such a basket enters no count
      * @param deadline the effective deadline
      * @param extended whether that is an extension
      * @param pastDeadlineMinutes how far past the deadline, in whole minutes, when overdue or late; else 0
-     * @param pastDeadlineWorkingDays the same in working days of the round's zone
+     * @param pastDeadlineWorkingDays the same in working days of the round's calendar and zone
      * @param lastArrival null when nothing has come
      * @param finishedAt when the last required item became satisfied; null while unfinished
+     * @param tiles one number per item, see {@link TileCode}
      */
-    public record Row(long id, long contactId, String name, String email, String organisation, String group, boolean walkIn, boolean waived,
-            Progress progress, Timeliness.State timeliness, Instant deadline, boolean extended, long pastDeadlineMinutes, int pastDeadlineWorkingDays,
-            int files, int toCheck, @Nullable Instant lastArrival, @Nullable Instant finishedAt, List<Tile> tiles) {
+    public record Row(long id, int version, long contactId, String name, String email, String organisation, String reference, String groups, boolean provisional,
+            boolean walkIn, boolean waived, boolean paused, boolean removed, String note, Progress progress, Timeliness.State timeliness, Instant deadline,
+            boolean extended, long pastDeadlineMinutes, int pastDeadlineWorkingDays, int files, int toCheck, @Nullable Instant lastArrival,
+            @Nullable Instant finishedAt, int[] tiles) {
     }
 
-    /** A whole round, judged at one instant. */
+    /** A whole round, judged at one instant; the rows with those of removed baskets. */
     public record Judged(Instant now, Round round, List<Item> items, List<Row> rows, RoundCounts counts) {
     }
 
-    private record JudgedBasket(Row row, RoundCounts.Entry entry) {
+    private record JudgedBasket(BasketStanding standing, List<ItemState> states, DeadlineTerms terms) {
     }
 
     private final Rounds rounds;
     private final BasketTable baskets;
-    private final Contacts contacts;
-    private final ReceivedFiles files;
+    private final RoundMemory memory;
+    private final Calendars calendars;
     private final Clock clock;
 
-    Board(Rounds rounds, BasketTable baskets, Contacts contacts, ReceivedFiles files, Clock clock) {
+    Board(Rounds rounds, BasketTable baskets, RoundMemory memory, Calendars calendars, Clock clock) {
         this.rounds = rounds;
         this.baskets = baskets;
-        this.contacts = contacts;
-        this.files = files;
+        this.memory = memory;
+        this.calendars = calendars;
         this.clock = clock;
     }
 
@@ -77,47 +75,111 @@ public class Board {
     public Judged judge(long roundId) {
         Round round = rounds.opened(roundId);
         List<Item> items = rounds.items(roundId);
-        List<Basket> all = baskets.ofRound(roundId);
-        Map<Long, Contact> people = contacts.byIds(all.stream().map(Basket::contactId).toList());
-        Map<Long, Map<Long, Instant>> waivers = baskets.waiversOfRound(roundId);
-        Map<Long, List<ReceivedFile>> received = new HashMap<>();
-        files.ofRound(roundId).forEach(file -> received.computeIfAbsent(file.basketId(), id -> new ArrayList<>()).add(file));
+        WorkingDays days = calendars.days(round.calendarId());
         Instant now = clock.instant();
-        List<JudgedBasket> judged = all.stream().map(basket -> judge(round, items, basket, people.get(basket.contactId()),
-                waivers.getOrDefault(basket.id(), Map.of()), received.getOrDefault(basket.id(), List.of()), now)).toList();
-        return new Judged(now, round, items, judged.stream().map(JudgedBasket::row).toList(), RoundCounts.of(judged.stream().map(JudgedBasket::entry).toList()));
+        List<Row> rows = new ArrayList<>();
+        List<RoundCounts.Entry> entries = new ArrayList<>();
+        for (RoundMemory.BasketFacts facts : memory.of(roundId)) {
+            JudgedBasket judged = judge(round, items, facts, now);
+            rows.add(row(round, items, facts, judged, days, now));
+            if (!facts.basket().removed()) {
+                entries.add(entry(facts, judged));
+            }
+        }
+        return new Judged(now, round, items, rows, RoundCounts.of(entries));
+    }
+
+    /** The totals of a round now. */
+    public RoundCounts counts(long roundId) {
+        Round round = rounds.opened(roundId);
+        List<Item> items = rounds.items(roundId);
+        Instant now = clock.instant();
+        return RoundCounts.of(memory.of(roundId).stream().filter(facts -> !facts.basket().removed()).map(facts -> entry(facts, judge(round, items, facts, now))).toList());
     }
 
     /** Judges one basket now, at a cost that does not depend on the size of its round. */
     public Row judgeBasket(long basketId) {
         Basket basket = baskets.byId(basketId).orElseThrow(() -> oakbasket.server.web.Problem.notFound("no-basket"));
-        return judge(rounds.opened(basket.roundId()), rounds.items(basket.roundId()), basket, contacts.byId(basket.contactId()),
-                baskets.waiversOfBasket(basketId), files.ofBasket(basketId), clock.instant()).row();
+        Round round = rounds.opened(basket.roundId());
+        List<Item> items = rounds.items(basket.roundId());
+        RoundMemory.BasketFacts facts = memory.ofBasket(basket);
+        Instant now = clock.instant();
+        return row(round, items, facts, judge(round, items, facts, now), calendars.days(round.calendarId()), now);
     }
 
-    private static JudgedBasket judge(Round round, List<Item> items, Basket basket, Contact contact, Map<Long, Instant> waivers,
-            List<ReceivedFile> received, Instant now) {
-        DeadlineTerms terms = round.terms(basket.extensionDate(), basket.extensionTime());
-        List<ItemState> states = items.stream().map(item -> ItemState.of(item.spec().required(), item.spec().minFiles(), waivers.get(item.id()),
-                received.stream().filter(file -> file.itemId() == item.id()).map(ReceivedFile::fact).toList())).toList();
-        BasketStanding standing = BasketStanding.of(basket.story(), states, terms, now);
-        List<Tile> tiles = states.stream().map(state -> tile(state, standing, terms, now)).toList();
+    @Override
+    public List<RoundEffects.Affected> compare(Round before, List<Item> itemsBefore, Round after, List<Item> itemsAfter) {
+        Instant now = clock.instant();
+        List<RoundMemory.BasketFacts> in = memory.of(before.id()).stream().filter(facts -> !facts.basket().removed() && !facts.basket().walkIn()).toList();
+        Map<Long, String> names = new HashMap<>();
+        in.forEach(facts -> names.put(facts.basket().id(), facts.contact().name()));
+        List<RoundEffect> effects = RoundEffect.of(in.stream().map(facts -> side(before, itemsBefore, facts, now)).toList(),
+                in.stream().map(facts -> side(after, itemsAfter, facts, now)).toList());
+        return effects.stream().map(effect -> new RoundEffects.Affected(names.get(effect.basketId()), effect)).toList();
+    }
+
+    private static RoundEffect.Side side(Round round, List<Item> items, RoundMemory.BasketFacts facts, Instant now) {
+        JudgedBasket judged = judge(round, items, facts, now);
+        return new RoundEffect.Side(facts.basket().id(), judged.standing(), judged.terms().effective());
+    }
+
+    private static RoundCounts.Entry entry(RoundMemory.BasketFacts facts, JudgedBasket judged) {
+        return new RoundCounts.Entry(judged.standing(), facts.basket().walkIn(), facts.basket().allowance().pausedAt() != null, judged.states());
+    }
+
+    private static JudgedBasket judge(Round round, List<Item> items, RoundMemory.BasketFacts facts, Instant now) {
+        Basket basket = facts.basket();
+        DeadlineTerms terms = round.terms(basket.extension());
+        List<ItemState> states = new ArrayList<>(items.size());
+        for (Item item : items) {
+            List<FileFact> received = new ArrayList<>();
+            for (int i = 0; i < facts.items().length; i++) {
+                if (facts.items()[i] == item.id()) {
+                    received.add(facts.files()[i]);
+                }
+            }
+            states.add(basket.owes(item.owedBy()) ? ItemState.of(item.spec().required(), item.spec().minFiles(), basket.allowance().waivedItems().get(item.id()), received)
+                    : ItemState.notOwed(received));
+        }
+        return new JudgedBasket(BasketStanding.of(basket.story(), states, terms, now), states, terms);
+    }
+
+    private static Row row(Round round, List<Item> items, RoundMemory.BasketFacts facts, JudgedBasket judged, WorkingDays days, Instant now) {
+        Basket basket = facts.basket();
+        Contact contact = facts.contact();
+        BasketStanding standing = judged.standing();
         Timeliness timeliness = standing.timeliness();
-        Instant judgedAt = terms.effective().plus(timeliness.by());
-        int workingDays = timeliness.by().isZero() ? 0 : WorkingDays.MONDAY_TO_FRIDAY.late(terms.effective(), judgedAt, round.zone());
-        Row row = new Row(basket.id(), contact.id(), contact.name(), contact.email(), contact.organisation(), contact.group(), basket.walkIn(),
-                standing.waived(), standing.progress(), timeliness.state(), terms.effective(), basket.extensionDate() != null,
-                timeliness.by().toMinutes(), workingDays,
-                states.stream().mapToInt(ItemState::files).sum(), states.stream().mapToInt(ItemState::toCheck).sum(),
-                received.isEmpty() ? null : received.get(received.size() - 1).receivedAt(), standing.finishedAt(), tiles);
-        return new JudgedBasket(row, new RoundCounts.Entry(standing, basket.walkIn(), states));
+        Instant deadline = judged.terms().effective();
+        int workingDays = timeliness.by().isZero() ? 0 : days.late(deadline, deadline.plus(timeliness.by()), round.zone());
+        int files = 0;
+        int toCheck = 0;
+        int[] tiles = new int[items.size()];
+        for (int i = 0; i < tiles.length; i++) {
+            ItemState state = judged.states().get(i);
+            files += state.files();
+            toCheck += state.toCheck();
+            tiles[i] = tile(state, standing, judged.terms(), now);
+        }
+        Instant last = null;
+        for (FileFact file : facts.files()) {
+            last = last == null || file.receivedAt().isAfter(last) ? file.receivedAt() : last;
+        }
+        return new Row(basket.id(), basket.version(), contact.id(), contact.name(), contact.email(), contact.organisation(), contact.reference(),
+                String.join(", ", contact.groups()), contact.provisional(), basket.walkIn(), standing.waived(), basket.allowance().pausedAt() != null, basket.removed(),
+                basket.allowance().note(), standing.progress(), timeliness.state(), deadline, basket.extension() != null, timeliness.by().toMinutes(), workingDays,
+                files, toCheck, seconds(last), seconds(standing.finishedAt()), tiles);
     }
 
-    private static Tile tile(ItemState state, BasketStanding basket, DeadlineTerms terms, Instant now) {
+    private static int tile(ItemState state, BasketStanding basket, DeadlineTerms terms, Instant now) {
         boolean satisfied = state.standing().satisfied();
         boolean late = satisfied && state.standing() != ItemStanding.WAIVED && state.satisfiedAt() != null && state.satisfiedAt().isAfter(terms.graceEnd());
         boolean overdue = !satisfied && state.required() && !basket.waived() && now.isAfter(terms.graceEnd());
-        ItemStanding shown = basket.waived() && !satisfied ? ItemStanding.WAIVED : state.standing();
-        return new Tile(shown, state.files(), state.toCheck(), late, overdue);
+        ItemStanding shown = basket.waived() && !satisfied && state.standing() != ItemStanding.NOT_OWED ? ItemStanding.WAIVED : state.standing();
+        return TileCode.of(shown, late, overdue, state.files());
+    }
+
+    /** Rounded down to the second; nobody reads more, and it keeps a large board small. */
+    private static @Nullable Instant seconds(@Nullable Instant at) {
+        return at == null ? null : at.truncatedTo(ChronoUnit.SECONDS);
     }
 }

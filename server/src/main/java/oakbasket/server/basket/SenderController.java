@@ -3,7 +3,12 @@ package oakbasket.server.basket;
 import jakarta.servlet.http.HttpServletRequest;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
+import oakbasket.server.round.Forms;
+import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.web.Problem;
+import java.util.Objects;
+import org.springframework.http.ResponseEntity;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -35,13 +40,15 @@ class SenderController {
     private final Baskets baskets;
     private final Submissions submissions;
     private final Rounds rounds;
+    private final Forms forms;
 
-    SenderController(Links links, BasketPage pages, Baskets baskets, Submissions submissions, Rounds rounds) {
+    SenderController(Links links, BasketPage pages, Baskets baskets, Submissions submissions, Rounds rounds, Forms forms) {
         this.links = links;
         this.pages = pages;
         this.baskets = baskets;
         this.submissions = submissions;
         this.rounds = rounds;
+        this.forms = forms;
     }
 
     @GetMapping("/api/basket")
@@ -66,6 +73,15 @@ class SenderController {
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket, @RequestBody Who who, HttpServletRequest request) {
         Link link = links.admit(token, ticket, request.getRemoteAddr()).link();
         return new Begun(submissions.begin(link, text(who.name()), text(who.email())));
+    }
+
+    /** The blank form of an item, to be taken along. */
+    @GetMapping("/api/basket/forms/{number}")
+    ResponseEntity<byte[]> form(@PathVariable int number, @RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
+            @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket, HttpServletRequest request) {
+        Links.Admitted in = links.admit(token, ticket, request.getRemoteAddr());
+        return forms.serve(rounds.items(in.round().id()).stream().filter(item -> item.number() == number).map(Item::formId).filter(Objects::nonNull).findFirst()
+                .orElseThrow(() -> Problem.notFound("no-form")));
     }
 
     /** Also after closing: what was begun may be finished. */

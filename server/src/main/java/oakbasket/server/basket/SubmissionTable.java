@@ -41,6 +41,18 @@ class SubmissionTable {
         return jdbc.sql("SELECT * FROM submission WHERE basket_id = :basket ORDER BY id").param("basket", basketId).query(Submission.class).list();
     }
 
+    void move(List<Long> ids, long basketId) {
+        jdbc.sql("UPDATE submission SET basket_id = ? WHERE id = ANY(?)").param(basketId).param(ids.toArray(Long[]::new)).update();
+    }
+
+    Optional<Submission> byReceipt(String code) {
+        return jdbc.sql("SELECT * FROM submission WHERE receipt_code = :code").param("code", code).query(Submission.class).optional();
+    }
+
+    List<Submission> byIds(java.util.Collection<Long> ids) {
+        return jdbc.sql("SELECT * FROM submission WHERE id = ANY(?)").param(ids.toArray(Long[]::new)).query(Submission.class).list();
+    }
+
     int finish(long id, Instant at) {
         return jdbc.sql("UPDATE submission SET finished_at = :at WHERE id = :id AND finished_at IS NULL").param("at", at).param("id", id).update();
     }

@@ -12,6 +12,8 @@ import oakbasket.core.receipt.ReceiptCode;
 import oakbasket.server.link.Hash;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
@@ -44,11 +46,12 @@ public class Submissions {
     private final Links links;
     private final SecretKeys keys;
     private final Transactions transactions;
+    private final LiveHub live;
     private final Limits limits;
     private final Clock clock;
 
     Submissions(SubmissionTable table, Baskets baskets, ReceivedFiles files, Rounds rounds, Links links, SecretKeys keys, Transactions transactions,
-            Limits limits, Clock clock) {
+            LiveHub live, Limits limits, Clock clock) {
         this.table = table;
         this.baskets = baskets;
         this.files = files;
@@ -56,6 +59,7 @@ public class Submissions {
         this.links = links;
         this.keys = keys;
         this.transactions = transactions;
+        this.live = live;
         this.limits = limits;
         this.clock = clock;
     }
@@ -72,6 +76,9 @@ public class Submissions {
         limits.count(Limits.Kind.SUBMISSION, Long.toString(link.id()));
         String key = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(KEY_BYTES));
         transactions.durably(() -> insert(link, declared, key, clock.instant()));
+        if (declared != null) {
+            live.publish(new LiveEvent("basket", link.roundId(), byKey(key).basketId()));
+        }
         return key;
     }
 
@@ -128,7 +135,7 @@ public class Submissions {
         List<Item> items = rounds.items(received.get(0).roundId());
         List<ReceivedFile> earlier = submission.selfDeclared() ? received : files.ofBasket(submission.basketId());
         List<ReceiptLine> lines = received.stream().map(file -> new ReceiptLine(
-                items.stream().filter(item -> item.id() == file.itemId()).findFirst().orElseThrow().spec().title(), file.originalName(),
+                items.stream().filter(item -> item.id() == file.itemId()).findFirst().map(item -> item.spec().title()).orElseGet(() -> rounds.itemTitle(file.itemId())), file.originalName(),
                 file.sizeBytes(), HexFormat.of().formatHex(file.sha256()),
                 earlier.stream().anyMatch(other -> other.id() < file.id() && java.util.Arrays.equals(other.sha256(), file.sha256())))).toList();
         return new Receipt(new ReceiptCode(submission.receiptCode()).toString(), at, lines);

@@ -11,11 +11,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import oakbasket.core.deadline.Timeliness;
+import oakbasket.core.round.RoundState;
 import oakbasket.core.standing.Progress;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
-import oakbasket.server.contact.Contacts;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
@@ -34,7 +34,7 @@ class TodayController {
     record JustIn(long roundId, String round, long basketId, String person, int files, List<String> names, Instant last, boolean unseen) {
     }
 
-    /** Something a coordinator should do; {@code what} is {@code check}, {@code overdue}, {@code hand-over} or {@code walk-in}. */
+    /** Something a coordinator should do; {@code what} is {@code check}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code prepared} or {@code retention}. */
     record NeedsYou(String what, long roundId, String round, int count, List<String> people) {
     }
 
@@ -54,19 +54,17 @@ class TodayController {
     private static final int DAYS = 14;
 
     private final Board board;
-    private final Baskets baskets;
     private final Rounds rounds;
-    private final Contacts contacts;
+    private final PanelFiles shown;
     private final ReceivedFiles files;
     private final AccountService accounts;
     private final Settings settings;
     private final Clock clock;
 
-    TodayController(Board board, Baskets baskets, Rounds rounds, Contacts contacts, ReceivedFiles files, AccountService accounts, Settings settings, Clock clock) {
+    TodayController(Board board, Rounds rounds, PanelFiles shown, ReceivedFiles files, AccountService accounts, Settings settings, Clock clock) {
         this.board = board;
-        this.baskets = baskets;
         this.rounds = rounds;
-        this.contacts = contacts;
+        this.shown = shown;
         this.files = files;
         this.accounts = accounts;
         this.settings = settings;
@@ -82,7 +80,7 @@ class TodayController {
         List<JustIn> justIn = justIn(lastLook, now);
         LocalDate today = LocalDate.ofInstant(now, zone);
         return new Today(today, justIn, justIn.stream().filter(JustIn::unseen).mapToInt(JustIn::files).sum(),
-                gathering.stream().flatMap(round -> needsYou(round).stream()).toList(), comingUp(gathering, today, zone), !rounds.all().isEmpty());
+                needsYou(gathering, today), comingUp(gathering, today, zone), !rounds.all().isEmpty());
     }
 
     /** Marks all arrivals as seen. */
@@ -97,23 +95,35 @@ class TodayController {
         Map<Long, List<ReceivedFile>> byBasket = new LinkedHashMap<>();
         files.since(lastLook.isBefore(recent) ? lastLook : recent, MOST_RECENT_FILES)
                 .forEach(file -> byBasket.computeIfAbsent(file.basketId(), id -> new ArrayList<>()).add(file));
+        Map<Long, String> people = shown.names(byBasket.keySet());
         Map<Long, String> titles = new LinkedHashMap<>();
         rounds.all().forEach(head -> titles.put(head.id(), head.title()));
         return byBasket.entrySet().stream().map(entry -> {
             List<ReceivedFile> arrived = entry.getValue();
             ReceivedFile newest = arrived.get(0);
             return new JustIn(newest.roundId(), titles.get(newest.roundId()), entry.getKey(),
-                    contacts.byId(baskets.byId(entry.getKey()).contactId()).name(), arrived.size(),
+                    people.getOrDefault(entry.getKey(), ""), arrived.size(),
                     arrived.stream().limit(MOST_NAMES).map(ReceivedFile::storedName).toList(), newest.receivedAt(), newest.receivedAt().isAfter(lastLook));
         }).toList();
     }
 
+    private List<NeedsYou> needsYou(List<Board.Judged> gathering, LocalDate today) {
+        List<NeedsYou> needs = new ArrayList<>();
+        rounds.all().stream().filter(head -> head.state() == RoundState.DRAFT && head.seriesId() != null)
+                .forEach(head -> needs.add(new NeedsYou("prepared", head.id(), head.title(), 1, List.of())));
+        gathering.forEach(judged -> needs.addAll(needsYou(judged)));
+        rounds.all().stream().filter(head -> head.state() != RoundState.DRAFT).map(head -> rounds.opened(head.id()))
+                .filter(round -> round.keepUntil() != null && round.keepUntil().isBefore(today))
+                .forEach(round -> needs.add(new NeedsYou("retention", round.id(), round.title(), 1, List.of())));
+        return needs;
+    }
+
     private static List<NeedsYou> needsYou(Board.Judged judged) {
         List<NeedsYou> needs = new ArrayList<>();
-        add(needs, "check", judged, judged.rows().stream().filter(row -> row.toCheck() > 0).toList(), judged.counts().toCheck());
-        add(needs, "overdue", judged, judged.rows().stream().filter(row -> row.timeliness() == Timeliness.State.OVERDUE && !row.walkIn()).toList(), -1);
-        add(needs, "hand-over", judged, judged.rows().stream().filter(row -> row.progress() == Progress.NOT_ASKED && !row.walkIn()).toList(), -1);
-        add(needs, "walk-in", judged, judged.rows().stream().filter(Board.Row::walkIn).toList(), -1);
+        add(needs, "check", judged, judged.rows().stream().filter(row -> row.toCheck() > 0 && !row.removed()).toList(), judged.counts().toCheck());
+        add(needs, "overdue", judged, judged.rows().stream().filter(row -> row.timeliness() == Timeliness.State.OVERDUE && !row.walkIn() && !row.removed() && !row.paused() && !row.waived()).toList(), -1);
+        add(needs, "hand-over", judged, judged.rows().stream().filter(row -> row.progress() == Progress.NOT_ASKED && !row.walkIn() && !row.removed() && !row.waived()).toList(), -1);
+        add(needs, "walk-in", judged, judged.rows().stream().filter(row -> row.walkIn() && row.provisional() && !row.removed()).toList(), -1);
         return needs;
     }
 
@@ -129,7 +139,7 @@ class TodayController {
         today.datesUntil(today.plusDays(DAYS)).forEach(date -> days.put(date, new ArrayList<>()));
         for (Board.Judged judged : gathering) {
             Map<Instant, List<Board.Row>> byDeadline = new LinkedHashMap<>();
-            judged.rows().stream().filter(row -> !row.walkIn() && !row.waived())
+            judged.rows().stream().filter(row -> !row.walkIn() && !row.waived() && !row.removed())
                     .forEach(row -> byDeadline.computeIfAbsent(row.deadline(), at -> new ArrayList<>()).add(row));
             byDeadline.putIfAbsent(judged.round().deadline().instant(), List.of());
             byDeadline.forEach((at, rows) -> {

@@ -1,23 +1,42 @@
 package oakbasket.server.contact;
 
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import oakbasket.core.contact.AddressSlip;
+import oakbasket.core.contact.ContactFields;
+import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Problem;
 import org.springframework.stereotype.Service;
 
-/** Finds contacts and makes those that are met for the first time. Calls run in the caller's transaction. */
+/** Finds, makes and changes contacts and groups. */
 @Service
 public class Contacts {
 
+    /** A contact as kept, and what is odd about it, such as a probable slip in the address. */
+    record Saved(Contact contact, List<String> remarks) {
+    }
+
     private final ContactTable table;
+    private final GroupTable groups;
+    private final Transactions transactions;
+    private final LiveHub live;
     private final Clock clock;
 
-    Contacts(ContactTable table, Clock clock) {
+    Contacts(ContactTable table, GroupTable groups, Transactions transactions, LiveHub live, Clock clock) {
         this.table = table;
+        this.groups = groups;
+        this.transactions = transactions;
+        this.live = live;
         this.clock = clock;
     }
 
@@ -26,30 +45,146 @@ public class Contacts {
         return table.byIds(ids).stream().collect(Collectors.toMap(Contact::id, Function.identity()));
     }
 
-    /** One contact that is known to exist. */
+    /** One contact, or 404. */
     public Contact byId(long id) {
-        return byIds(java.util.List.of(id)).get(id);
+        return table.byIds(List.of(id)).stream().findFirst().orElseThrow(() -> Problem.notFound("no-contact"));
     }
 
-    /** The contact with this address, made when missing. A person asked by a coordinator stops being provisional. */
+    /** Contacts whose name, address, organisation or reference holds these words, by name. */
+    public List<Contact> find(String words, int most) {
+        return table.page(new ContactTable.Wanted(words, "", false), 0, most);
+    }
+
+    /** How many contacts are in each group, by name. */
+    public Map<String, Integer> groupSizes() {
+        return groups.sizes();
+    }
+
+    /** Who is in a group now. */
+    public List<Long> idsOfGroup(String group) {
+        return groups.members(group);
+    }
+
+    /** The groups of contacts, each list by name; contacts in none are left out. */
+    public Map<Long, List<String>> groupsOf(Collection<Long> contacts) {
+        return groups.of(contacts);
+    }
+
+    /** The contact and those merged into it. */
+    public List<Long> withMerged(long id) {
+        List<Long> all = new ArrayList<>(table.mergedInto(id));
+        all.add(id);
+        return all;
+    }
+
+    /** How many contacts are provisional. */
+    public int provisional() {
+        return table.count(new ContactTable.Wanted("", "", true));
+    }
+
+    /** The contact with this address, made when missing. A person asked by a coordinator stops being provisional. Runs in the caller's transaction. */
     public long asked(Person person) {
         Optional<Contact> known = table.byKey(person.address().key());
         known.filter(Contact::provisional).ifPresent(contact -> table.confirm(contact.id(), person.name()));
+        known.map(Contact::id).filter(table::discarded).ifPresent(id -> table.discard(id, null));
         return known.map(Contact::id).orElseGet(() -> add(person, "", "", false));
     }
 
-    /** The contact with this self-declared address, made as provisional when missing. */
+    /** The contact with this self-declared address, made as provisional when missing; one that was discarded comes back. Runs in the caller's transaction. */
     public long declared(Person person) {
-        return table.byKey(person.address().key()).map(Contact::id).orElseGet(() -> add(person, "", "", true));
+        Optional<Contact> known = table.byKey(person.address().key());
+        known.map(Contact::id).filter(table::discarded).ifPresent(id -> table.discard(id, null));
+        return known.map(Contact::id).orElseGet(() -> add(person, "", "", true));
     }
 
-    /** Makes a contact. */
+    /** Makes a contact. Runs in the caller's transaction. */
     public long add(Person person, String organisation, String reference, boolean provisional) {
-        return table.insert(person.name(), person.address().text(), person.address().key(), organisation, reference, provisional, clock.instant());
+        ContactFields fields = new ContactFields(person.name(), person.address().text(), organisation, reference, "", "", "", List.of());
+        return table.insert(fields, person.address().key(), provisional, clock.instant());
     }
 
-    /** Puts a contact into a group, made when missing. */
+    /** Puts a contact into a group, made when missing. Runs in the caller's transaction. */
     public void join(String group, long contact) {
-        table.join(group, contact);
+        groups.add(group);
+        groups.join(group, contact);
+    }
+
+    /**
+     * Makes a contact by hand.
+     *
+     * @throws Problem naming the fields that cannot be kept, or the contact that has the address already
+     */
+    Saved make(ContactFields fields) {
+        String key = check(fields, 0);
+        long id = transactions.durably(() -> {
+            long made = table.insert(fields, key, false, clock.instant());
+            fields.groups().forEach(group -> join(group, made));
+            return made;
+        });
+        live.publish(LiveEvent.CONTACTS);
+        return saved(id);
+    }
+
+    /**
+     * Changes a contact; a provisional one is complete with that.
+     *
+     * @throws Problem with status 409 when it was changed since {@code version}
+     */
+    Saved change(long id, int version, ContactFields fields) {
+        Contact before = byId(id);
+        String key = check(fields, id);
+        transactions.durably(() -> {
+            if (table.update(id, version, fields, key, false) != 1) {
+                throw Problem.conflict("changed-elsewhere");
+            }
+            before.groups().stream().filter(group -> !fields.groups().contains(group)).forEach(group -> groups.leave(group, id));
+            fields.groups().forEach(group -> join(group, id));
+        });
+        live.publish(LiveEvent.CONTACTS);
+        return saved(id);
+    }
+
+    /** Puts contacts into a group, or takes them out of it. */
+    int regroup(String group, Collection<Long> contacts, boolean in) {
+        String name = group.strip();
+        List<ContactFields.Fault> faults = new ContactFields("x", "x@example.org", "", "", "", "", "", List.of(name)).faults();
+        if (name.isEmpty() || !faults.isEmpty()) {
+            throw Problem.refused("fields").at("group", name.isEmpty() ? "Name the group" : faults.get(0).detail());
+        }
+        int known = byIds(contacts).size();
+        transactions.durably(() -> contacts.forEach(id -> {
+            if (in) {
+                join(name, id);
+            } else {
+                groups.leave(name, id);
+            }
+        }));
+        live.publish(LiveEvent.CONTACTS);
+        return known;
+    }
+
+    /** Takes an empty group away. */
+    void removeGroup(String group) {
+        if (transactions.durably(() -> groups.delete(group)) != 1) {
+            throw Problem.conflict("group-in-use", group);
+        }
+        live.publish(LiveEvent.CONTACTS);
+    }
+
+    private Saved saved(long id) {
+        Contact contact = byId(id);
+        return new Saved(contact, AddressSlip.suggestion(MailAddress.parse(contact.email())).map(meant -> List.of("Perhaps meant: " + meant)).orElse(List.of()));
+    }
+
+    private String check(ContactFields fields, long id) {
+        List<ContactFields.Fault> faults = fields.faults();
+        if (!faults.isEmpty()) {
+            throw Problem.fields(faults.stream().map(fault -> new Problem.FieldError(fault.field(), fault.detail())).toList());
+        }
+        String key = MailAddress.parse(fields.email()).key();
+        table.byKey(key).filter(other -> other.id() != id).ifPresent(other -> {
+            throw Problem.refused("fields").at("email", "This is already the address of " + other.name());
+        });
+        return key;
     }
 }

@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import oakbasket.core.allowance.AllowanceChange;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.standing.Review;
@@ -137,7 +138,7 @@ class DemoData implements ApplicationRunner {
                         i % 3 == 0 ? Review.ACCEPTED : Review.NONE, "");
             }
             if (i % 6 == 5) {
-                baskets.backdateWaiver(basket.id(), list.get(2).id(), at.plus(Duration.ofHours(3)));
+                baskets.backdate(basket.id(), new AllowanceChange.ExcuseItem(list.get(2).id(), true), at.plus(Duration.ofHours(3)));
             }
             if (i % 5 == 0) {
                 send(basket, list.get(3), "notes.txt", DemoFiles.text("The top gate sticks; lift it.", "Please keep the dog in the van.", "— " + name), at, Review.NONE, "");
@@ -226,12 +227,12 @@ class DemoData implements ApplicationRunner {
     }
 
     private RoundSheet sheet(String title, String note, List<SheetItem> items, List<DemoPeople.Invented> people, LocalDate deadline, String time, boolean open) {
-        return new RoundSheet(title, note, items, people.stream().map(one -> new SheetPerson(one.person().name(), one.person().address().text())).toList(), "",
-                deadline.toString(), time, settings.zone().getId(), 24 * 7, 24, "{round}/{person}", "{person} - {item} - {received:yyyy-MM-dd}{ext}", open, open ? PASSCODE : "");
+        return new RoundSheet(title, note, items, people.stream().map(one -> new SheetPerson(one.person().name(), one.person().address().text())).toList(), "", List.of(),
+                deadline.toString(), time, settings.zone().getId(), 24 * 7, 24, "", "", "", null, "{round}/{person}", "{person} - {item} - {received:yyyy-MM-dd}{ext}", open, open ? PASSCODE : "");
     }
 
     private static SheetItem item(String title, String help, boolean required, int min, int max, String... kinds) {
-        return new SheetItem(title, help, required, min, max, List.of(kinds), 50);
+        return SheetItem.of(title, help, required, min, max, List.of(kinds), 50);
     }
 
     private LocalDate today() {

@@ -3,6 +3,7 @@ package oakbasket.server.link;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import oakbasket.core.link.LinkTerms;
 import org.jspecify.annotations.Nullable;
@@ -43,6 +44,20 @@ class LinkTable {
 
     Optional<Link> byId(long id) {
         return jdbc.sql("SELECT * FROM link WHERE id = :id").param("id", id).query((row, n) -> link(row)).optional();
+    }
+
+    List<Long> repoint(long fromBasket, long toBasket) {
+        List<Long> ids = jdbc.sql("SELECT id FROM link WHERE basket_id = :from").param("from", fromBasket).query(Long.class).list();
+        give(ids, toBasket);
+        return ids;
+    }
+
+    void give(List<Long> ids, long basketId) {
+        jdbc.sql("UPDATE link SET basket_id = ? WHERE id = ANY(?)").param(basketId).param(ids.toArray(Long[]::new)).update();
+    }
+
+    void withdrawPersonal(long basketId, @Nullable Instant at) {
+        jdbc.sql("UPDATE link SET withdrawn_at = :at WHERE basket_id = :basket").param("at", at).param("basket", basketId).update();
     }
 
     void use(long id) {

@@ -7,6 +7,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Base64;
+import java.util.List;
 import java.util.Optional;
 import oakbasket.core.link.LinkAdmission;
 import oakbasket.server.round.Round;
@@ -73,6 +74,21 @@ public class Links {
     /** The open link of a round. */
     public Optional<Link> openOf(long roundId) {
         return table.openOf(roundId);
+    }
+
+    /** Withdraws the personal links of a basket, or lets them work again where {@code at} is null. Runs in the caller's transaction. */
+    public void withdrawPersonal(long basketId, @Nullable Instant at) {
+        table.withdrawPersonal(basketId, at);
+    }
+
+    /** Has the personal links of one basket open another. Runs in the caller's transaction. */
+    public List<Long> repoint(long fromBasket, long toBasket) {
+        return table.repoint(fromBasket, toBasket);
+    }
+
+    /** Takes {@link #repoint} back. Runs in the caller's transaction. */
+    public void giveBack(List<Long> linkIds, long basketId) {
+        table.give(linkIds, basketId);
     }
 
     /** A link known to exist. */

@@ -5,8 +5,12 @@ import org.jspecify.annotations.Nullable;
 /**
  * Something an open desk wants to know.
  *
- * @param type what happened: {@code arrival}, {@code basket} or {@code round}
+ * @param type what happened: {@code arrival}, {@code basket}, {@code round} or {@code contact}
+ * @param roundId the round; 0 for contacts
  * @param basketId whose basket; null when the whole round changed
  */
 public record LiveEvent(String type, long roundId, @Nullable Long basketId) {
+
+    /** Contacts changed, whichever. */
+    public static final LiveEvent CONTACTS = new LiveEvent("contact", 0, null);
 }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.event.ContextClosedEvent;
@@ -19,6 +20,7 @@ public class LiveHub {
 
     private static final Logger LOG = LoggerFactory.getLogger(LiveHub.class);
 
+    private final List<Consumer<LiveEvent>> listeners = new CopyOnWriteArrayList<>();
     private final List<SseEmitter> desks = new CopyOnWriteArrayList<>();
     private final ExecutorService sender = Executors.newSingleThreadExecutor(work -> {
         Thread thread = new Thread(work, "live");
@@ -26,8 +28,14 @@ public class LiveHub {
         return thread;
     });
 
-    /** Tells all desks. To be called after the commit of what is told. */
+    /** Has a part of the server told of every event, in the thread that publishes it and before the desks are. */
+    public void listen(Consumer<LiveEvent> listener) {
+        listeners.add(listener);
+    }
+
+    /** Tells all desks. To be called after the commit of what is told, and before whoever caused it is answered. */
     public void publish(LiveEvent event) {
+        listeners.forEach(listener -> listener.accept(event));
         if (!desks.isEmpty()) {
             sender.execute(() -> send(SseEmitter.event().name(event.type()).data(event)));
         }

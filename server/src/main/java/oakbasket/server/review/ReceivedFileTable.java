@@ -1,9 +1,13 @@
 package oakbasket.server.review;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import oakbasket.core.standing.FileFact;
 import oakbasket.core.standing.Review;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -53,6 +57,55 @@ class ReceivedFileTable {
 
     List<ReceivedFile> ofBasket(long basketId) {
         return jdbc.sql(SELECT + "WHERE basket_id = :basket ORDER BY received_at, id").param("basket", basketId).query(ReceivedFile.class).list();
+    }
+
+    /** What the rules need of all files of a round, by basket, the oldest first. */
+    Map<Long, List<ReceivedFiles.ItemFact>> factsOfRound(long roundId) {
+        return facts("round_id = ?", roundId);
+    }
+
+    Map<Long, List<ReceivedFiles.ItemFact>> factsOfBaskets(Collection<Long> basketIds) {
+        return facts("basket_id = ANY(?)", (Object) basketIds.toArray(Long[]::new));
+    }
+
+    private Map<Long, List<ReceivedFiles.ItemFact>> facts(String where, Object parameter) {
+        Map<Long, List<ReceivedFiles.ItemFact>> facts = new HashMap<>();
+        jdbc.sql("SELECT basket_id, item_id, received_at, review, reviewed_at FROM received_file WHERE " + where + " ORDER BY received_at, id").param(parameter).query(row -> {
+            FileFact fact = new FileFact(row.getObject(3, Instant.class), Review.valueOf(row.getString(4)), row.getObject(5, Instant.class));
+            facts.computeIfAbsent(row.getLong(1), id -> new ArrayList<>()).add(new ReceivedFiles.ItemFact(row.getLong(2), fact));
+        });
+        return facts;
+    }
+
+    /** The files of a round that wait for review, the oldest first. */
+    List<ReceivedFile> toCheck(long roundId) {
+        return jdbc.sql(SELECT + "WHERE round_id = :round AND review = 'NONE' ORDER BY received_at, id").param("round", roundId).query(ReceivedFile.class).list();
+    }
+
+    /** The first files with the content of each, by hash; of all rounds. */
+    List<ReceivedFile> firstOf(Collection<byte[]> hashes) {
+        return jdbc.sql(SELECT + "WHERE id IN (SELECT MIN(id) FROM received_file WHERE sha256 = ANY(?) GROUP BY sha256)").param(hashes.toArray(byte[][]::new)).query(ReceivedFile.class).list();
+    }
+
+    /** Files whose name holds these words, the newest first. */
+    List<ReceivedFile> named(String words, int most) {
+        String pattern = "%" + words.toLowerCase().replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%";
+        return jdbc.sql(SELECT + "WHERE LOWER(stored_path) LIKE :pattern ESCAPE '!' OR LOWER(original_name) LIKE :pattern ESCAPE '!' ORDER BY id DESC FETCH FIRST :most ROWS ONLY")
+                .param("pattern", pattern).param("most", most).query(ReceivedFile.class).list();
+    }
+
+    /** The reasons given most for returning files. */
+    List<String> reasons(int most) {
+        return jdbc.sql("SELECT review_reason FROM received_file WHERE review = 'RETURNED' GROUP BY review_reason ORDER BY COUNT(*) DESC, review_reason FETCH FIRST :most ROWS ONLY")
+                .param("most", most).query(String.class).list();
+    }
+
+    int countOfItem(long itemId) {
+        return jdbc.sql("SELECT COUNT(*) FROM received_file WHERE item_id = :item").param("item", itemId).query(Integer.class).single();
+    }
+
+    void move(List<Long> submissions, long basketId) {
+        jdbc.sql("UPDATE received_file SET basket_id = ? WHERE submission_id = ANY(?)").param(basketId).param(submissions.toArray(Long[]::new)).update();
     }
 
     List<ReceivedFile> ofSubmission(long submissionId) {

@@ -4,17 +4,24 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import oakbasket.core.naming.ClashNumber;
+import oakbasket.core.standing.FileFact;
 import oakbasket.core.standing.Review;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
+import oakbasket.server.round.ItemUse;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Problem;
 import org.springframework.stereotype.Service;
 
 /** The records of received files, and their review. */
 @Service
-public class ReceivedFiles {
+public class ReceivedFiles implements ItemUse {
+
+    /** A file as the rules need it, and the item it is for. */
+    public record ItemFact(long itemId, FileFact fact) {
+    }
 
     private static final int LONGEST_REASON = 500;
 
@@ -53,6 +60,46 @@ public class ReceivedFiles {
     /** All files of a round, the oldest first. */
     public List<ReceivedFile> ofRound(long roundId) {
         return table.ofRound(roundId);
+    }
+
+    /** What the rules need of all files of a round, by basket. */
+    public Map<Long, List<ItemFact>> factsOfRound(long roundId) {
+        return table.factsOfRound(roundId);
+    }
+
+    /** What the rules need of the files of these baskets, by basket. */
+    public Map<Long, List<ItemFact>> factsOfBaskets(Collection<Long> basketIds) {
+        return table.factsOfBaskets(basketIds);
+    }
+
+    /** The files of a round that wait for review, the oldest first. */
+    public List<ReceivedFile> toCheck(long roundId) {
+        return table.toCheck(roundId);
+    }
+
+    /** For each content the file that brought it first, in whatever round. */
+    public List<ReceivedFile> firstOf(Collection<byte[]> hashes) {
+        return table.firstOf(hashes);
+    }
+
+    /** Files whose name holds these words, the newest first. */
+    public List<ReceivedFile> named(String words, int most) {
+        return table.named(words, most);
+    }
+
+    /** The reasons given most for returning files. */
+    public List<String> reasons(int most) {
+        return table.reasons(most);
+    }
+
+    /** Moves the files of submissions to another basket. Runs in the caller's transaction. */
+    public void move(List<Long> submissions, long basketId) {
+        table.move(submissions, basketId);
+    }
+
+    @Override
+    public int filesOf(long itemId) {
+        return table.countOfItem(itemId);
     }
 
     /** All files of a basket, the oldest first. */
@@ -107,6 +154,29 @@ public class ReceivedFiles {
         }
         live.publish(new LiveEvent("basket", file.roundId(), file.basketId()));
         return byId(id);
+    }
+
+    /**
+     * Accepts every file of a basket that waits for review.
+     *
+     * @return those that were accepted by this, a (potentially empty) list
+     */
+    public List<ReceivedFile> acceptAll(long basketId) {
+        List<ReceivedFile> waiting = ofBasket(basketId).stream().filter(file -> file.review() == Review.NONE).toList();
+        List<ReceivedFile> accepted = transactions.durably(() -> waiting.stream()
+                .filter(file -> table.review(file.id(), Review.NONE, Review.ACCEPTED, "", clock.instant()) == 1).toList());
+        if (!accepted.isEmpty()) {
+            live.publish(new LiveEvent("basket", accepted.get(0).roundId(), basketId));
+        }
+        return accepted;
+    }
+
+    /** Takes the acceptance of these files back, where it still stands. */
+    public int unaccept(Collection<Long> ids) {
+        List<ReceivedFile> accepted = byIds(ids);
+        int changed = transactions.durably(() -> accepted.stream().mapToInt(file -> table.review(file.id(), Review.ACCEPTED, Review.NONE, "", clock.instant())).sum());
+        accepted.stream().map(ReceivedFile::basketId).distinct().forEach(basket -> live.publish(new LiveEvent("basket", accepted.get(0).roundId(), basket)));
+        return changed;
     }
 
     /** Sets a review at a time of the past; only the demo does. */

@@ -1,5 +1,6 @@
 package oakbasket.server.round;
 
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
@@ -7,9 +8,10 @@ import java.util.stream.Collectors;
 import oakbasket.core.filekind.FileKind;
 import oakbasket.core.round.ItemSpec;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.core.simple.JdbcClient.StatementSpec;
 import org.springframework.stereotype.Repository;
 
-/** All SQL of the table checklist_item. */
+/** All SQL of the table checklist_item. The column {@code position} orders the items; the number that strangers know is the id's rank among all of the round. */
 @Repository
 class ItemTable {
 
@@ -19,25 +21,57 @@ class ItemTable {
         this.jdbc = jdbc;
     }
 
-    void insert(long roundId, int number, ItemSpec spec) {
-        jdbc.sql("""
-                INSERT INTO checklist_item (round_id, position, title, help, required, min_files, max_files, kinds, max_bytes)
-                VALUES (:round, :position, :title, :help, :required, :min, :max, :kinds, :bytes)""")
-                .param("round", roundId).param("position", number).param("title", spec.title()).param("help", spec.help())
-                .param("required", spec.required()).param("min", spec.minFiles()).param("max", spec.maxFiles())
-                .param("kinds", spec.kinds().stream().sorted().map(Enum::name).collect(Collectors.joining(","))).param("bytes", spec.maxBytes())
-                .update();
+    void insert(long roundId, int position, PlannedItem item) {
+        with(jdbc.sql("""
+                INSERT INTO checklist_item (round_id, position, title, help, required, min_files, max_files, kinds, max_bytes, owed_by, form_id)
+                VALUES (:round, :position, :title, :help, :required, :min, :max, :kinds, :bytes, :owedBy, :form)"""), position, item).param("round", roundId).update();
     }
 
+    void update(long id, int position, PlannedItem item) {
+        with(jdbc.sql("""
+                UPDATE checklist_item SET position = :position, title = :title, help = :help, required = :required, min_files = :min, max_files = :max, kinds = :kinds,
+                    max_bytes = :bytes, owed_by = :owedBy, form_id = :form WHERE id = :id"""), position, item).param("id", id).update();
+    }
+
+    /** Moves the positions of a round out of the way, so that items can change places under their unique positions. */
+    void clearPositions(long roundId) {
+        jdbc.sql("UPDATE checklist_item SET position = -id WHERE round_id = :round").param("round", roundId).update();
+    }
+
+    void remove(long id, Instant at) {
+        jdbc.sql("UPDATE checklist_item SET removed_at = :at WHERE id = :id").param("at", at).param("id", id).update();
+    }
+
+    /** The items that were not removed, in their order. */
     List<Item> ofRound(long roundId) {
-        return jdbc.sql("SELECT * FROM checklist_item WHERE round_id = :round ORDER BY position").param("round", roundId)
-                .query((row, n) -> new Item(row.getLong("id"), row.getInt("position"),
+        return jdbc.sql("""
+                SELECT * FROM (SELECT i.*, ROW_NUMBER() OVER (ORDER BY id) AS number FROM checklist_item i WHERE round_id = :round)
+                WHERE removed_at IS NULL ORDER BY position""").param("round", roundId)
+                .query((row, n) -> new Item(row.getLong("id"), row.getInt("number"),
                         new ItemSpec(row.getString("title"), row.getString("help"), row.getBoolean("required"), row.getInt("min_files"),
-                                row.getInt("max_files"), kinds(row.getString("kinds")), row.getLong("max_bytes"))))
+                                row.getInt("max_files"), kinds(row.getString("kinds")), row.getLong("max_bytes")),
+                        lines(row.getString("owed_by")), row.getObject("form_id", Long.class)))
                 .list();
+    }
+
+    /** The title of an item, also of one that was removed. */
+    String title(long id) {
+        return jdbc.sql("SELECT title FROM checklist_item WHERE id = :id").param("id", id).query(String.class).single();
+    }
+
+    private static StatementSpec with(StatementSpec statement, int position, PlannedItem item) {
+        ItemSpec spec = item.spec();
+        return statement.param("position", position).param("title", spec.title()).param("help", spec.help()).param("required", spec.required())
+                .param("min", spec.minFiles()).param("max", spec.maxFiles())
+                .param("kinds", spec.kinds().stream().sorted().map(Enum::name).collect(Collectors.joining(","))).param("bytes", spec.maxBytes())
+                .param("owedBy", String.join("\n", item.owedBy())).param("form", item.formId());
     }
 
     private static Set<FileKind> kinds(String names) {
         return names.isEmpty() ? Set.of() : Arrays.stream(names.split(",")).map(FileKind::valueOf).collect(Collectors.toSet());
+    }
+
+    private static List<String> lines(String text) {
+        return text.isEmpty() ? List.of() : List.of(text.split("\n"));
     }
 }

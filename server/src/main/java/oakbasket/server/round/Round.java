@@ -3,7 +3,6 @@ package oakbasket.server.round;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalTime;
 import java.time.ZoneId;
 import oakbasket.core.deadline.DeadlineTerms;
 import oakbasket.core.deadline.LocalDeadline;
@@ -16,19 +15,21 @@ import org.jspecify.annotations.Nullable;
  * @param version counts changes; a change names the version it was made from
  * @param askedBy the account that asks
  * @param closesAt when links shut by themselves; null when they do not
+ * @param keepUntil the last day papers are kept; null when nobody said
+ * @param calendarId whose working days count; null means the default
  */
 public record Round(long id, RoundState state, int version, String title, String note, LocalDeadline deadline, Duration warning, Duration grace,
-        String folderPattern, String namePattern, long askedBy, Instant openedAt, @Nullable Instant closesAt, @Nullable Instant closedAt) {
+        String folderPattern, String namePattern, long askedBy, Instant openedAt, @Nullable Instant closesAt, @Nullable Instant closedAt,
+        @Nullable LocalDate keepUntil, @Nullable Long calendarId) {
 
     /**
      * The deadline for a basket of this round.
      *
-     * @param extensionDate the basket's own date; null when it has none
-     * @param extensionTime its time; null means the end of that date
+     * @param extension the last day of the basket's own deadline; null when it has none
      */
-    public DeadlineTerms terms(@Nullable LocalDate extensionDate, @Nullable LocalTime extensionTime) {
-        Instant extension = extensionDate == null ? null : new LocalDeadline(extensionDate, extensionTime, zone()).instant();
-        return new DeadlineTerms(deadline.instant(), extension, warning, grace);
+    public DeadlineTerms terms(@Nullable LocalDate extension) {
+        Instant until = extension == null ? null : new LocalDeadline(extension, null, zone()).instant();
+        return new DeadlineTerms(deadline.instant(), until, warning, grace);
     }
 
     /** The round's zone. */

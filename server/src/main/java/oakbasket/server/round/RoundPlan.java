@@ -1,12 +1,19 @@
 package oakbasket.server.round;
 
 import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import oakbasket.core.deadline.LocalDeadline;
 import oakbasket.core.identity.Person;
-import oakbasket.core.round.ItemSpec;
+import org.jspecify.annotations.Nullable;
 
 /** A sheet without faults, ready to be opened. */
-record RoundPlan(String title, String note, List<ItemSpec> items, List<Person> people, LocalDeadline deadline, Duration warning, Duration grace,
-        String folderPattern, String namePattern, boolean openLink, String passcode) {
+record RoundPlan(String title, String note, List<PlannedItem> items, List<Person> people, List<String> groups, LocalDeadline deadline, Duration warning, Duration grace,
+        @Nullable LocalDeadline closing, @Nullable LocalDate keepUntil, @Nullable Long calendarId, String folderPattern, String namePattern, boolean openLink, String passcode) {
+
+    /** When links shut by themselves; null when they do not. */
+    @Nullable Instant closesAt() {
+        return closing == null ? null : closing.instant();
+    }
 }

@@ -7,23 +7,31 @@ import org.jspecify.annotations.Nullable;
  * What a coordinator composes, as typed: any part may still be missing or wrong, so that nothing typed is ever lost.
  *
  * @param peopleText pasted lines that could not be read yet
+ * @param groups groups that are asked as they are when the round opens
  * @param deadlineDate as {@code yyyy-MM-dd}
  * @param deadlineTime as {@code HH:mm}; empty means the end of the day
  * @param warningHours how long before the deadline a basket is due soon
+ * @param closingDate when links shut by themselves; empty means they stay open while the round gathers
+ * @param keepUntil the retention date; empty means none
+ * @param calendarId whose working days count; null means the default
  * @param openLink whether there is also an open link
  * @param passcode asked on the open link; empty means none
  */
-public record RoundSheet(String title, String note, List<SheetItem> items, List<SheetPerson> people, String peopleText,
-        String deadlineDate, String deadlineTime, String zone, Integer warningHours, Integer graceHours,
-        String folderPattern, String namePattern, Boolean openLink, String passcode) {
+public record RoundSheet(String title, String note, List<SheetItem> items, List<SheetPerson> people, String peopleText, List<String> groups,
+        String deadlineDate, String deadlineTime, String zone, Integer warningHours, Integer graceHours, String closingDate, String closingTime, String keepUntil,
+        @Nullable Long calendarId, String folderPattern, String namePattern, Boolean openLink, String passcode) {
 
     /**
      * An item as typed.
      *
+     * @param id the item of a gathering round that is changed; null for a new one
      * @param kinds names of file kinds; empty means any
      * @param maxMebibytes the size limit in MiB
+     * @param groups the groups that owe it; empty means everybody
+     * @param formId the blank form; null when there is none
      */
-    public record SheetItem(String title, String help, Boolean required, Integer minFiles, Integer maxFiles, List<String> kinds, Integer maxMebibytes) {
+    public record SheetItem(@Nullable Long id, String title, String help, Boolean required, Integer minFiles, Integer maxFiles, List<String> kinds, Integer maxMebibytes,
+            List<String> groups, @Nullable Long formId, String formName) {
         public SheetItem {
             title = text(title);
             help = text(help);
@@ -32,6 +40,21 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
             maxFiles = number(maxFiles, 1);
             kinds = kinds == null ? List.of() : kinds;
             maxMebibytes = number(maxMebibytes, 50);
+            groups = groups == null ? List.of() : groups;
+            formName = text(formName);
+        }
+
+        /** A plain item, owed by everybody, without a form. */
+        public static SheetItem of(String title, String help, boolean required, int min, int max, List<String> kinds, int maxMebibytes) {
+            return new SheetItem(null, title, help, required, min, max, kinds, maxMebibytes, List.of(), null, "");
+        }
+
+        SheetItem asNew() {
+            return new SheetItem(null, title, help, required, minFiles, maxFiles, kinds, maxMebibytes, groups, formId, formName);
+        }
+
+        SheetItem owedBy(List<String> owing) {
+            return new SheetItem(id, title, help, required, minFiles, maxFiles, kinds, maxMebibytes, owing, formId, formName);
         }
     }
 
@@ -49,11 +72,15 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
         items = items == null ? List.of() : items;
         people = people == null ? List.of() : people;
         peopleText = text(peopleText);
+        groups = groups == null ? List.of() : groups;
         deadlineDate = text(deadlineDate);
         deadlineTime = text(deadlineTime);
         zone = text(zone);
         warningHours = number(warningHours, 72);
         graceHours = number(graceHours, 0);
+        closingDate = text(closingDate);
+        closingTime = text(closingTime);
+        keepUntil = text(keepUntil);
         folderPattern = text(folderPattern);
         namePattern = text(namePattern);
         openLink = openLink != null && openLink;
@@ -62,8 +89,19 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
 
     /** The same sheet without its passcode, to be kept after opening. */
     RoundSheet withoutPasscode() {
-        return new RoundSheet(title, note, items, people, peopleText, deadlineDate, deadlineTime, zone, warningHours, graceHours,
-                folderPattern, namePattern, openLink, "");
+        return new RoundSheet(title, note, items, people, peopleText, groups, deadlineDate, deadlineTime, zone, warningHours, graceHours, closingDate, closingTime, keepUntil,
+                calendarId, folderPattern, namePattern, openLink, "");
+    }
+
+    /** The same sheet for another round: with this title and these dates, and items of its own. */
+    RoundSheet again(String newTitle, String deadline, String closing, String keep) {
+        return new RoundSheet(newTitle, note, items.stream().map(SheetItem::asNew).toList(), people, "", groups, deadline, deadlineTime, zone, warningHours, graceHours, closing,
+                closing.isEmpty() ? "" : closingTime, keep, calendarId, folderPattern, namePattern, openLink, passcode);
+    }
+
+    RoundSheet asking(List<SheetPerson> others, List<String> otherGroups) {
+        return new RoundSheet(title, note, items, others, peopleText, otherGroups, deadlineDate, deadlineTime, zone, warningHours, graceHours, closingDate, closingTime, keepUntil,
+                calendarId, folderPattern, namePattern, openLink, passcode);
     }
 
     private static String text(@Nullable String given) {

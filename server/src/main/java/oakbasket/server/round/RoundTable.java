@@ -22,13 +22,13 @@ import org.springframework.stereotype.Repository;
 class RoundTable {
 
     /** A round in whatever state, as lists need it. */
-    record Head(long id, RoundState state, int version, String title, Instant createdAt, Instant changedAt) {
+    record Head(long id, RoundState state, int version, String title, Instant createdAt, Instant changedAt, @Nullable Long seriesId) {
     }
 
     /** All columns but the sheet, which is large and needed only while composing. */
     private static final String SELECT = """
             SELECT id, state, version, title, note, zone, deadline_date, deadline_time, warning_hours, grace_hours, folder_pattern, name_pattern,
-                   asked_by, opened_at, closes_at, closed_at
+                   asked_by, opened_at, closes_at, closed_at, keep_until, calendar_id
             FROM round
             """;
 
@@ -60,15 +60,34 @@ class RoundTable {
     }
 
     int open(long id, int version, RoundPlan plan, String sheet, Instant now) {
-        return jdbc.sql("""
+        return with(jdbc.sql("""
                 UPDATE round SET state = 'GATHERING', version = version + 1, sheet = :sheet, title = :title, note = :note, zone = :zone,
                     deadline_date = :date, deadline_time = :time, warning_hours = :warning, grace_hours = :grace,
+                    closes_at = :closes, keep_until = :keep, calendar_id = :calendar,
                     folder_pattern = :folders, name_pattern = :names, opened_at = :now, changed_at = :now
-                WHERE id = :id AND version = :version AND state = 'DRAFT'""")
-                .param("sheet", sheet).param("title", plan.title()).param("note", plan.note()).param("zone", plan.deadline().zone().getId())
+                WHERE id = :id AND version = :version AND state = 'DRAFT'"""), id, version, plan, sheet, now).update();
+    }
+
+    /** How many rows changed: 0 when the version is not the newest or the round does not gather. */
+    int alter(long id, int version, RoundPlan plan, String sheet, Instant now) {
+        return with(jdbc.sql("""
+                UPDATE round SET version = version + 1, sheet = :sheet, title = :title, note = :note, zone = :zone,
+                    deadline_date = :date, deadline_time = :time, warning_hours = :warning, grace_hours = :grace,
+                    closes_at = :closes, keep_until = :keep, calendar_id = :calendar,
+                    folder_pattern = :folders, name_pattern = :names, changed_at = :now
+                WHERE id = :id AND version = :version AND state = 'GATHERING'"""), id, version, plan, sheet, now).update();
+    }
+
+    private static JdbcClient.StatementSpec with(JdbcClient.StatementSpec statement, long id, int version, RoundPlan plan, String sheet, Instant now) {
+        return statement.param("sheet", sheet).param("title", plan.title()).param("note", plan.note()).param("zone", plan.deadline().zone().getId())
                 .param("date", plan.deadline().date()).param("time", plan.deadline().time()).param("warning", plan.warning().toHours())
-                .param("grace", plan.grace().toHours()).param("folders", plan.folderPattern()).param("names", plan.namePattern())
-                .param("now", now).param("id", id).param("version", version).update();
+                .param("grace", plan.grace().toHours()).param("closes", plan.closesAt()).param("keep", plan.keepUntil()).param("calendar", plan.calendarId())
+                .param("folders", plan.folderPattern()).param("names", plan.namePattern())
+                .param("now", now).param("id", id).param("version", version);
+    }
+
+    void ofSeries(long id, long seriesId) {
+        jdbc.sql("UPDATE round SET series_id = :series WHERE id = :id").param("series", seriesId).param("id", id).update();
     }
 
     int change(long id, RoundState from, RoundState to, @Nullable Instant closedAt, Instant now) {
@@ -84,11 +103,11 @@ class RoundTable {
     }
 
     Optional<Head> head(long id) {
-        return jdbc.sql("SELECT id, state, version, title, created_at, changed_at FROM round WHERE id = :id").param("id", id).query(Head.class).optional();
+        return jdbc.sql("SELECT id, state, version, title, created_at, changed_at, series_id FROM round WHERE id = :id").param("id", id).query(Head.class).optional();
     }
 
     List<Head> heads() {
-        return jdbc.sql("SELECT id, state, version, title, created_at, changed_at FROM round ORDER BY changed_at DESC, id DESC").query(Head.class).list();
+        return jdbc.sql("SELECT id, state, version, title, created_at, changed_at, series_id FROM round ORDER BY changed_at DESC, id DESC").query(Head.class).list();
     }
 
     long askedBy(long id) {
@@ -113,6 +132,7 @@ class RoundTable {
         return new Round(row.getLong("id"), RoundState.valueOf(row.getString("state")), row.getInt("version"), row.getString("title"),
                 row.getString("note"), deadline, Duration.ofHours(row.getInt("warning_hours")), Duration.ofHours(row.getInt("grace_hours")),
                 row.getString("folder_pattern"), row.getString("name_pattern"), row.getLong("asked_by"), row.getObject("opened_at", Instant.class),
-                row.getObject("closes_at", Instant.class), row.getObject("closed_at", Instant.class));
+                row.getObject("closes_at", Instant.class), row.getObject("closed_at", Instant.class), row.getObject("keep_until", LocalDate.class),
+                row.getObject("calendar_id", Long.class));
     }
 }

@@ -4,11 +4,13 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import oakbasket.core.round.RoundState;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Problem;
+import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -21,7 +23,7 @@ public class Rounds {
      *
      * @param title may be empty in a draft
      */
-    public record Head(long id, RoundState state, int version, String title, Instant changedAt) {
+    public record Head(long id, RoundState state, int version, String title, Instant changedAt, @Nullable Long seriesId) {
     }
 
     /** A draft as it stands, with what keeps it from being opened. */
@@ -31,15 +33,17 @@ public class Rounds {
     private final RoundTable rounds;
     private final ItemTable items;
     private final Asking asking;
+    private final SheetContexts contexts;
     private final Transactions transactions;
     private final LiveHub live;
     private final JsonMapper json;
     private final Clock clock;
 
-    Rounds(RoundTable rounds, ItemTable items, Asking asking, Transactions transactions, LiveHub live, JsonMapper json, Clock clock) {
+    Rounds(RoundTable rounds, ItemTable items, @Lazy Asking asking, SheetContexts contexts, Transactions transactions, LiveHub live, JsonMapper json, Clock clock) {
         this.rounds = rounds;
         this.items = items;
         this.asking = asking;
+        this.contexts = contexts;
         this.transactions = transactions;
         this.live = live;
         this.json = json;
@@ -76,12 +80,46 @@ public class Rounds {
         return draft(id);
     }
 
+    /** The title of an item, also of one that was taken off its checklist. */
+    public String itemTitle(long itemId) {
+        return items.title(itemId);
+    }
+
     /** A round's sheet, of a draft or of the opening. */
     public Draft draft(long id) {
         RoundTable.Head head = rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
         RoundSheet sheet = json.readValue(rounds.sheet(id), RoundSheet.class);
-        SheetCheck.Outcome outcome = SheetCheck.check(sheet, clock.instant());
+        SheetCheck.Outcome outcome = SheetCheck.check(sheet, contexts.composing());
         return new Draft(head(head), sheet, outcome.errors(), outcome.oddities());
+    }
+
+    /**
+     * Begins a draft with everything of another round but its dates and passcode; of a round that gathers or gathered, with its people as they are now.
+     */
+    public Draft copy(long id, long account) {
+        RoundTable.Head head = rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
+        return begin(forAnother(head, head.title()), account);
+    }
+
+    /** A round's sheet made fit for another round. */
+    RoundSheet forAnother(long id) {
+        RoundTable.Head head = rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
+        return forAnother(head, head.title());
+    }
+
+    private RoundSheet forAnother(RoundTable.Head head, String title) {
+        RoundSheet sheet = json.readValue(rounds.sheet(head.id()), RoundSheet.class);
+        if (head.state() != RoundState.DRAFT && sheet.groups().isEmpty()) {
+            sheet = sheet.asking(asking.asked(head.id()).stream().map(one -> new RoundSheet.SheetPerson(one.name(), one.email())).toList(), List.of());
+        }
+        return sheet.again(title, "", "", "");
+    }
+
+    /** Begins a draft of a series. Runs in the caller's transaction. */
+    long beginOfSeries(RoundSheet sheet, long account, long seriesId) {
+        long id = rounds.insertDraft(title(sheet), json.writeValueAsString(sheet), account, clock.instant());
+        rounds.ofSeries(id, seriesId);
+        return id;
     }
 
     /**
@@ -116,11 +154,11 @@ public class Rounds {
         if (head.state() != RoundState.DRAFT) {
             return new Rehearsed(opened(id), items(id), sheet.people().isEmpty());
         }
-        SheetCheck.Outcome outcome = SheetCheck.check(sheet, clock.instant());
+        SheetCheck.Outcome outcome = SheetCheck.check(sheet, contexts.composing());
         RoundPlan plan = outcome.plan().orElseThrow(() -> Problem.fields(outcome.errors()));
         Round round = new Round(id, head.state(), head.version(), plan.title(), plan.note(), plan.deadline(), plan.warning(), plan.grace(),
-                plan.folderPattern(), plan.namePattern(), rounds.askedBy(id), clock.instant(), null, null);
-        List<Item> list = java.util.stream.IntStream.range(0, plan.items().size()).mapToObj(n -> new Item(n, n + 1, plan.items().get(n))).toList();
+                plan.folderPattern(), plan.namePattern(), rounds.askedBy(id), clock.instant(), plan.closesAt(), null, plan.keepUntil(), plan.calendarId());
+        List<Item> list = RoundChanges.asItems(plan.items());
         return new Rehearsed(round, list, plan.people().isEmpty());
     }
 
@@ -140,7 +178,7 @@ public class Rounds {
         RoundTable.Head head = rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
         head.state().after(RoundState.Change.OPEN);
         RoundSheet sheet = json.readValue(rounds.sheet(id), RoundSheet.class);
-        SheetCheck.Outcome outcome = SheetCheck.check(sheet, clock.instant());
+        SheetCheck.Outcome outcome = SheetCheck.check(sheet, contexts.composing());
         RoundPlan plan = outcome.plan().orElseThrow(() -> Problem.fields(outcome.errors()));
         transactions.durably(() -> {
             if (rounds.open(id, version, plan, json.writeValueAsString(sheet.withoutPasscode()), clock.instant()) != 1) {
@@ -149,7 +187,7 @@ public class Rounds {
             for (int i = 0; i < plan.items().size(); i++) {
                 items.insert(id, i + 1, plan.items().get(i));
             }
-            asking.ask(id, plan.people(), plan.openLink(), plan.passcode());
+            asking.ask(id, plan.people(), plan.groups(), plan.openLink(), plan.passcode());
         });
         live.publish(new LiveEvent("round", id, null));
         return opened(id);
@@ -176,7 +214,7 @@ public class Rounds {
     }
 
     private static Head head(RoundTable.Head head) {
-        return new Head(head.id(), head.state(), head.version(), head.title(), head.changedAt());
+        return new Head(head.id(), head.state(), head.version(), head.title(), head.changedAt(), head.seriesId());
     }
 
     private static String title(RoundSheet sheet) {

@@ -1,7 +1,6 @@
 package oakbasket.server.round;
 
 import java.time.DateTimeException;
-import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -10,11 +9,16 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiFunction;
+import java.util.function.Predicate;
+import oakbasket.core.contact.AddressSlip;
 import oakbasket.core.deadline.LocalDeadline;
+import oakbasket.core.deadline.ThreeClocks;
 import oakbasket.core.filekind.FileKind;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
@@ -44,18 +48,31 @@ final class SheetCheck {
     record Outcome(List<FieldError> errors, List<FieldError> oddities, Optional<RoundPlan> plan) {
     }
 
+    /**
+     * What a sheet is checked against.
+     *
+     * @param groupSizes how many contacts are in each group, by its name
+     * @param closedBecause why nobody works on a date in a calendar; null when people do
+     * @param changing whether a gathering round is changed, so that its people are not looked at and its deadline may be past
+     */
+    record Context(Instant now, Map<String, Integer> groupSizes, BiFunction<@Nullable Long, LocalDate, @Nullable String> closedBecause, Predicate<Long> calendars,
+            Predicate<Long> forms, boolean changing) {
+    }
+
     private final RoundSheet sheet;
     private final Instant now;
+    private final Context context;
     private final List<FieldError> errors = new ArrayList<>();
     private final List<FieldError> oddities = new ArrayList<>();
 
-    private SheetCheck(RoundSheet sheet, Instant now) {
+    private SheetCheck(RoundSheet sheet, Context context) {
         this.sheet = sheet;
-        this.now = now;
+        this.now = context.now();
+        this.context = context;
     }
 
-    static Outcome check(RoundSheet sheet, Instant now) {
-        return new SheetCheck(sheet, now).run();
+    static Outcome check(RoundSheet sheet, Context context) {
+        return new SheetCheck(sheet, context).run();
     }
 
     private Outcome run() {
@@ -64,9 +81,18 @@ final class SheetCheck {
             error("title", title.isEmpty() ? "Give the round a title; the people you ask will see it" : "Use at most " + ItemSpec.LONGEST_TITLE + " characters");
         }
         longest("note", sheet.note(), LONGEST_NOTE);
-        List<ItemSpec> items = items();
-        List<Person> people = people();
+        List<PlannedItem> items = items();
+        List<Person> people = context.changing() ? List.of() : people();
         LocalDeadline deadline = deadline();
+        LocalDeadline closing = closing();
+        LocalDate keepUntil = sheet.keepUntil().isBlank() ? null : parse("keepUntil", sheet.keepUntil(), LocalDate::parse, "Not a date; for example 2027-06-30");
+        if (deadline != null) {
+            clocks(deadline, closing, keepUntil);
+        }
+        Long calendar = sheet.calendarId();
+        if (calendar != null && !context.calendars().test(calendar)) {
+            error("calendarId", "There is no such calendar any more. Choose another");
+        }
         hours("warningHours", sheet.warningHours());
         hours("graceHours", sheet.graceHours());
         pattern("folderPattern", () -> NamingPattern.folders(sheet.folderPattern()));
@@ -75,18 +101,47 @@ final class SheetCheck {
         if (sheet.openLink() && !passcode.isEmpty() && (passcode.length() < SHORTEST_PASSCODE || passcode.length() > LONGEST_PASSCODE)) {
             error("passcode", "A passcode has " + SHORTEST_PASSCODE + " to " + LONGEST_PASSCODE + " characters");
         }
-        if (people.isEmpty() && !sheet.openLink() && errors.stream().noneMatch(e -> e.field().startsWith("people"))) {
+        if (!context.changing() && people.isEmpty() && sheet.groups().isEmpty() && !sheet.openLink() && errors.stream().noneMatch(e -> e.field().startsWith("people"))) {
             error("people", "Say who owes it: add at least one person, or allow an open link");
         }
         Optional<RoundPlan> plan = errors.isEmpty() && deadline != null
-                ? Optional.of(new RoundPlan(title, sheet.note().strip(), items, people, deadline, Duration.ofHours(sheet.warningHours()),
-                        Duration.ofHours(sheet.graceHours()), sheet.folderPattern(), sheet.namePattern(), sheet.openLink(), passcode))
+                ? Optional.of(new RoundPlan(title, sheet.note().strip(), items, people, sheet.groups(), deadline, Duration.ofHours(sheet.warningHours()),
+                        Duration.ofHours(sheet.graceHours()), closing, keepUntil, calendar, sheet.folderPattern(), sheet.namePattern(), sheet.openLink(), passcode))
                 : Optional.empty();
         return new Outcome(List.copyOf(errors), List.copyOf(oddities), plan);
     }
 
-    private List<ItemSpec> items() {
-        List<ItemSpec> specs = new ArrayList<>();
+    private void clocks(LocalDeadline deadline, @Nullable LocalDeadline closing, @Nullable LocalDate keepUntil) {
+        new ThreeClocks(deadline.instant(), closing == null ? null : closing.instant(), keepUntil).fault(deadline.zone()).ifPresent(fault -> {
+            if (fault == ThreeClocks.Fault.CLOSING_BEFORE_DEADLINE) {
+                error("closingDate", "Links cannot shut before the deadline");
+            } else {
+                error("keepUntil", "Papers are kept longer than the round gathers; choose a later day");
+            }
+        });
+    }
+
+    private @Nullable LocalDeadline closing() {
+        if (sheet.closingDate().isBlank()) {
+            return null;
+        }
+        LocalDate date = parse("closingDate", sheet.closingDate(), LocalDate::parse, "Not a date; for example 2026-07-31");
+        LocalTime time = sheet.closingTime().isBlank() ? null : parse("closingTime", sheet.closingTime(), LocalTime::parse, "Not a time; for example 17:00");
+        if (date == null || date.getYear() > 9999 || !ZoneId.getAvailableZoneIds().contains(sheet.zone().strip())) {
+            return null;
+        }
+        return new LocalDeadline(date, time, ZoneId.of(sheet.zone().strip()));
+    }
+
+    /** Groups that are named and exist; the others are errors. */
+    private List<String> groups(String field, List<String> named) {
+        named.stream().filter(group -> !context.groupSizes().containsKey(group)).findFirst()
+                .ifPresent(group -> error(field, "There is no group called “" + group + "” any more"));
+        return List.copyOf(new LinkedHashSet<>(named));
+    }
+
+    private List<PlannedItem> items() {
+        List<PlannedItem> specs = new ArrayList<>();
         if (sheet.items().isEmpty() || sheet.items().size() > MOST_ITEMS) {
             error("items", sheet.items().isEmpty() ? "Write down at least one item that you need" : "A checklist has at most " + MOST_ITEMS + " items");
         }
@@ -113,12 +168,21 @@ final class SheetCheck {
             if (!item.title().isBlank() && titles.put(item.title().strip().toLowerCase(), i) != null) {
                 oddities.add(new FieldError(field + "title", "Two items are called “" + item.title().strip() + "”"));
             }
+            List<String> owedBy = groups(field + "groups", item.groups());
+            Long form = item.formId();
+            if (form != null && !context.forms().test(form)) {
+                error(field + "form", "The blank form is gone. Add it again");
+            }
             if (errors.size() == before) {
-                specs.add(new ItemSpec(item.title().strip(), item.help().strip(), item.required(), item.minFiles(), item.maxFiles(), kinds, bytes));
+                ItemSpec spec = new ItemSpec(item.title().strip(), item.help().strip(), item.required(), item.minFiles(), item.maxFiles(), kinds, bytes);
+                specs.add(new PlannedItem(item.id(), spec, owedBy, form));
             }
         }
-        if (!specs.isEmpty() && specs.stream().noneMatch(ItemSpec::required)) {
+        if (!specs.isEmpty() && specs.stream().noneMatch(item -> item.spec().required())) {
             oddities.add(new FieldError("items", "No item is required: a basket counts as complete with its first file"));
+        }
+        if (!specs.isEmpty() && specs.stream().noneMatch(item -> item.owedBy().isEmpty())) {
+            oddities.add(new FieldError("items", "Every document is asked of some groups only: whoever is in none of them owes nothing"));
         }
         return specs;
     }
@@ -150,6 +214,13 @@ final class SheetCheck {
                 error("people[" + i + "]", String.valueOf(problem.getMessage()));
             }
         }
+        groups("groups", sheet.groups()).stream().filter(group -> context.groupSizes().getOrDefault(group, 1) == 0)
+                .forEach(group -> oddities.add(new FieldError("groups", "Nobody is in the group “" + group + "”")));
+        if (people.isEmpty() && !sheet.groups().isEmpty() && !sheet.openLink() && sheet.groups().stream().allMatch(group -> context.groupSizes().getOrDefault(group, 1) == 0)) {
+            error("people", "Nobody is in the groups chosen");
+        }
+        people.values().forEach(person -> AddressSlip.suggestion(person.address())
+                .ifPresent(meant -> oddities.add(new FieldError("people", person.address().text() + ": perhaps " + meant + " is meant"))));
         if (!sheet.peopleText().isBlank()) {
             error("peopleText", "These lines are not added yet. Correct or remove them");
         }
@@ -165,11 +236,12 @@ final class SheetCheck {
             return null;
         }
         LocalDeadline deadline = new LocalDeadline(date, time, zone);
-        if (date.getYear() > 9999 || !deadline.instant().isAfter(now)) {
+        if (date.getYear() > 9999 || !context.changing() && !deadline.instant().isAfter(now)) {
             error("deadlineDate", date.getYear() > 9999 ? "Not a date; for example 2026-06-30" : "This is in the past. Choose a later date or time");
         }
-        if (date.getDayOfWeek() == DayOfWeek.SATURDAY || date.getDayOfWeek() == DayOfWeek.SUNDAY) {
-            oddities.add(new FieldError("deadlineDate", "The deadline falls on a weekend"));
+        String closed = context.closedBecause().apply(sheet.calendarId(), date);
+        if (closed != null) {
+            oddities.add(new FieldError("deadlineDate", "Nobody works on the day of the deadline: " + closed));
         }
         return deadline;
     }

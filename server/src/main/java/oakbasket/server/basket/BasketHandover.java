@@ -1,0 +1,98 @@
+package oakbasket.server.basket;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import oakbasket.server.contact.ContactBaskets;
+import oakbasket.server.link.Links;
+import oakbasket.server.review.ReceivedFiles;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Moves baskets, and what was sent into them, between contacts that turn out to be one person; and back. */
+@Service
+class BasketHandover implements ContactBaskets {
+
+    /**
+     * One basket that was moved.
+     *
+     * @param into the basket of the same round that its content went into; null when the basket itself was given
+     */
+    record Moved(long basket, long from, @Nullable Long into, List<Long> submissions, List<Long> links, @Nullable Instant removedBefore) {
+    }
+
+    record Journal(List<Moved> moved) {
+    }
+
+    private final BasketTable baskets;
+    private final SubmissionTable submissions;
+    private final ReceivedFiles files;
+    private final Links links;
+    private final JsonMapper json;
+
+    BasketHandover(BasketTable baskets, SubmissionTable submissions, ReceivedFiles files, Links links, JsonMapper json) {
+        this.baskets = baskets;
+        this.submissions = submissions;
+        this.files = files;
+        this.links = links;
+        this.json = json;
+    }
+
+    @Override
+    public boolean any(long contactId) {
+        return !baskets.ofContacts(List.of(contactId)).isEmpty();
+    }
+
+    @Override
+    public String handOver(long from, long to, Instant at) {
+        Map<Long, Basket> there = baskets.ofContacts(List.of(to)).stream().collect(Collectors.toMap(Basket::roundId, basket -> basket));
+        List<Moved> moved = new ArrayList<>();
+        for (Basket basket : baskets.ofContacts(List.of(from))) {
+            Basket into = there.get(basket.roundId());
+            if (into == null) {
+                baskets.give(basket.id(), to);
+                moved.add(new Moved(basket.id(), from, null, List.of(), List.of(), null));
+                continue;
+            }
+            List<Long> sent = submissions.ofBasket(basket.id()).stream().map(Submission::id).toList();
+            move(sent, into.id());
+            List<Long> repointed = links.repoint(basket.id(), into.id());
+            baskets.remove(basket.id(), at);
+            moved.add(new Moved(basket.id(), from, into.id(), sent, repointed, basket.allowance().removedAt()));
+        }
+        return json.writeValueAsString(new Journal(moved));
+    }
+
+    @Override
+    public String takeOut(long contactId, Instant at) {
+        List<Moved> moved = new ArrayList<>();
+        for (Basket basket : baskets.ofContacts(List.of(contactId))) {
+            if (!basket.removed()) {
+                baskets.remove(basket.id(), at);
+                moved.add(new Moved(basket.id(), contactId, basket.id(), List.of(), List.of(), null));
+            }
+        }
+        return json.writeValueAsString(new Journal(moved));
+    }
+
+    @Override
+    public void takeBack(String journal) {
+        for (Moved moved : json.readValue(journal, Journal.class).moved()) {
+            if (moved.into() == null) {
+                baskets.give(moved.basket(), moved.from());
+            } else {
+                move(moved.submissions(), moved.basket());
+                links.giveBack(moved.links(), moved.basket());
+                baskets.remove(moved.basket(), moved.removedBefore());
+            }
+        }
+    }
+
+    private void move(List<Long> sent, long basket) {
+        submissions.move(sent, basket);
+        files.move(sent, basket);
+    }
+}

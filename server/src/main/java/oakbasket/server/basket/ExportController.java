@@ -1,0 +1,93 @@
+package oakbasket.server.basket;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import oakbasket.core.naming.SafeName;
+import oakbasket.server.web.TableOut;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.MessageSource;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The table of who sent what, to be taken away. Times are in the round's zone. */
+@RestController
+class ExportController {
+
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm", Locale.ROOT);
+
+    private final Board board;
+    private final MessageSource words;
+
+    ExportController(Board board, MessageSource words) {
+        this.board = board;
+        this.words = words;
+    }
+
+    @GetMapping("/api/rounds/{id}/table.csv")
+    ResponseEntity<byte[]> csv(@PathVariable long id) {
+        Board.Judged judged = board.judge(id);
+        return TableOut.download(name(judged, ".csv"), "text/csv;charset=UTF-8", TableOut.csv(headers(judged), rows(judged)));
+    }
+
+    @GetMapping("/api/rounds/{id}/table.xlsx")
+    ResponseEntity<byte[]> workbook(@PathVariable long id) {
+        Board.Judged judged = board.judge(id);
+        return TableOut.download(name(judged, ".xlsx"), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+                TableOut.workbook(judged.round().title(), headers(judged), rows(judged)));
+    }
+
+    private static String name(Board.Judged judged, String ending) {
+        return SafeName.of(judged.round().title() + ending);
+    }
+
+    private List<String> headers(Board.Judged judged) {
+        List<String> headers = new ArrayList<>();
+        for (String column : List.of("person", "email", "organisation", "reference", "groups", "standing", "deadline", "in-time", "late-exact", "late-days", "files", "to-check", "last")) {
+            headers.add(word("column." + column));
+        }
+        judged.items().forEach(item -> headers.add(item.spec().title()));
+        headers.add(word("column.note"));
+        return headers;
+    }
+
+    private List<List<String>> rows(Board.Judged judged) {
+        ZoneId zone = judged.round().zone();
+        return judged.rows().stream().filter(row -> !row.removed()).map(row -> {
+            List<String> cells = new ArrayList<>(List.of(row.name(), row.email(), row.organisation(), row.reference(), row.groups(), standing(row), time(row.deadline(), zone),
+                    row.waived() || row.walkIn() ? "" : word("timeliness." + row.timeliness()), late(row.pastDeadlineMinutes()),
+                    row.pastDeadlineMinutes() == 0 ? "" : Integer.toString(row.pastDeadlineWorkingDays()), Integer.toString(row.files()), Integer.toString(row.toCheck()),
+                    time(row.lastArrival(), zone)));
+            for (int tile : row.tiles()) {
+                int files = TileCode.files(tile);
+                cells.add(word("standing." + TileCode.standing(tile)) + (files > 1 ? " (" + files + ")" : ""));
+            }
+            cells.add(row.note());
+            return cells;
+        }).toList();
+    }
+
+    private String standing(Board.Row row) {
+        String progress = word("progress." + row.progress());
+        return row.waived() ? word("waived") : (row.walkIn() ? word("walk-in") + ", " : "") + progress + (row.paused() ? ", " + word("paused") : "");
+    }
+
+    private static String late(long minutes) {
+        Duration past = Duration.ofMinutes(minutes);
+        return minutes == 0 ? "" : past.toDays() + " d " + past.toHoursPart() + " h " + past.toMinutesPart() + " min";
+    }
+
+    private static String time(@Nullable Instant at, ZoneId zone) {
+        return at == null ? "" : TIME.format(at.atZone(zone));
+    }
+
+    private String word(String key) {
+        return words.getMessage(key, null, Locale.ENGLISH);
+    }
+}

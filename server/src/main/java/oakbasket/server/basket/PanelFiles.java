@@ -1,0 +1,72 @@
+package oakbasket.server.basket;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import oakbasket.core.receipt.ReceiptCode;
+import oakbasket.core.standing.Review;
+import oakbasket.server.contact.Contact;
+import oakbasket.server.contact.Contacts;
+import oakbasket.server.review.ReceivedFile;
+import oakbasket.server.review.ReceivedFiles;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+
+/** Received files as the desk shows them, with where the same content lay first. */
+@Service
+class PanelFiles {
+
+    /** Where the same content came first. */
+    record SameAs(long fileId, long roundId, long basketId, String person, String path) {
+    }
+
+    /** A received file. */
+    record PanelFile(long id, long basketId, long itemId, String name, String originalName, String path, long bytes, String sha256, String mediaType, Instant receivedAt,
+            Review review, @Nullable Instant reviewedAt, String reviewReason, String receipt, @Nullable String declaredAs, @Nullable SameAs sameAs) {
+    }
+
+    private final SubmissionTable submissions;
+    private final BasketTable baskets;
+    private final Contacts contacts;
+    private final ReceivedFiles files;
+
+    PanelFiles(SubmissionTable submissions, BasketTable baskets, Contacts contacts, ReceivedFiles files) {
+        this.submissions = submissions;
+        this.baskets = baskets;
+        this.contacts = contacts;
+        this.files = files;
+    }
+
+    List<PanelFile> of(List<ReceivedFile> received) {
+        Map<Long, Submission> sendings = submissions.byIds(received.stream().map(ReceivedFile::submissionId).distinct().toList()).stream()
+                .collect(Collectors.toMap(Submission::id, Function.identity()));
+        Map<String, ReceivedFile> first = files.firstOf(received.stream().map(ReceivedFile::sha256).toList()).stream()
+                .collect(Collectors.toMap(file -> hex(file.sha256()), Function.identity()));
+        Map<Long, String> names = names(first.values().stream().map(ReceivedFile::basketId).distinct().toList());
+        return received.stream().map(file -> panelFile(file, sendings.get(file.submissionId()), first.get(hex(file.sha256())), names)).toList();
+    }
+
+    /** The names of the people whose baskets these are. */
+    Map<Long, String> names(Collection<Long> basketIds) {
+        List<Basket> found = baskets.byIds(basketIds);
+        Map<Long, Contact> people = contacts.byIds(found.stream().map(Basket::contactId).toList());
+        return found.stream().collect(Collectors.toMap(Basket::id, basket -> people.get(basket.contactId()).name()));
+    }
+
+    private static PanelFile panelFile(ReceivedFile file, Submission sending, @Nullable ReceivedFile first, Map<Long, String> names) {
+        SameAs sameAs = first == null || first.id() == file.id() ? null
+                : new SameAs(first.id(), first.roundId(), first.basketId(), names.getOrDefault(first.basketId(), ""), first.storedPath());
+        String declaredAs = sending.selfDeclared() ? sending.declaredName() + " <" + sending.declaredEmail() + ">" : null;
+        return new PanelFile(file.id(), file.basketId(), file.itemId(), file.storedName(), file.originalName(), file.storedPath(), file.sizeBytes(),
+                hex(file.sha256()), file.mediaType(), file.receivedAt(), file.review(), file.reviewedAt(), file.reviewReason(),
+                new ReceiptCode(sending.receiptCode()).toString(), declaredAs, sameAs);
+    }
+
+    private static String hex(byte[] hash) {
+        return HexFormat.of().formatHex(hash);
+    }
+}

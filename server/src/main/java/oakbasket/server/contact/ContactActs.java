@@ -1,0 +1,66 @@
+package oakbasket.server.contact;
+
+import java.time.Clock;
+import java.util.List;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Problem;
+import org.springframework.stereotype.Service;
+
+/** Undoes what was done to contacts. */
+@Service
+class ContactActs {
+
+    private static final int SHOWN = 20;
+
+    /**
+     * What an undo did.
+     *
+     * @param kept how many contacts were left as they are, because they were changed or asked since
+     */
+    record Undone(int kept) {
+    }
+
+    private final ContactActTable acts;
+    private final Merging merging;
+    private final Importing importing;
+    private final Transactions transactions;
+    private final LiveHub live;
+    private final Clock clock;
+
+    ContactActs(ContactActTable acts, Merging merging, Importing importing, Transactions transactions, LiveHub live, Clock clock) {
+        this.acts = acts;
+        this.merging = merging;
+        this.importing = importing;
+        this.transactions = transactions;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** The latest acts, the newest first. */
+    List<ContactActTable.Act> latest() {
+        return acts.latest(SHOWN);
+    }
+
+    /**
+     * Undoes an act.
+     *
+     * @throws Problem with status 409 when it was undone before, or cannot be any more
+     */
+    Undone undo(long id) {
+        ContactActTable.Act act = acts.byId(id).orElseThrow(() -> Problem.notFound("no-act"));
+        int kept = transactions.durably(() -> {
+            if (acts.undo(id, clock.instant()) != 1) {
+                throw Problem.conflict("undone-already");
+            }
+            if (act.kind().equals("import")) {
+                return importing.undo(act.id());
+            }
+            merging.undo(act);
+            return 0;
+        });
+        live.publish(LiveEvent.CONTACTS);
+        return new Undone(kept);
+    }
+}

@@ -1,0 +1,293 @@
+package oakbasket.server.contact;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import oakbasket.core.contact.ContactColumn;
+import oakbasket.core.contact.ContactFields;
+import oakbasket.core.contact.ImportPlan;
+import oakbasket.core.identity.MailAddress;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.storage.SecretKeys;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Problem;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.context.annotation.Lazy;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Service;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Imports contacts: reads what came, says what would become of each line, does it on confirmation, and undoes it. What came waits in memory for an hour at most. */
+@Service
+class Importing {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Importing.class);
+    private static final Duration WAITS = Duration.ofHours(1);
+    private static final int MOST_WAITING = 8;
+    private static final int SAMPLE = 5;
+    private static final int PAGE = 200;
+
+    /** How far an import has come. */
+    enum State { READ, RUNNING, DONE, FAILED }
+
+    /** How the columns are meant. */
+    record Mapping(List<ContactColumn> columns, boolean headed, @Nullable String group) {
+    }
+
+    /**
+     * What came, as read.
+     *
+     * @param table whether it has columns to be mapped; a file of vCards has none
+     */
+    record Staged(String id, boolean table, String charset, String delimiter, boolean headed, List<ContactColumn> columns, List<List<String>> sample, int rows) {
+    }
+
+    /** What would become of the lines: how many of each verdict, and a page of those of one. */
+    record Preview(int added, int changed, int unchanged, int refused, int odd, List<ImportPlan.Line> lines) {
+    }
+
+    /**
+     * How far an import has come.
+     *
+     * @param act by which it can be undone; 0 before it is done
+     */
+    record Progress(State state, int done, int total, long act, String problem) {
+    }
+
+    /** A contact that an import changed. */
+    record Changed(long id, int versionAfter, ContactFields before, boolean provisional) {
+    }
+
+    /** A contact that an import made. */
+    record Added(long id, int version) {
+    }
+
+    /** What it takes to undo an import. */
+    record Journal(List<Added> added, List<Changed> changed) {
+    }
+
+    private static final class Waiting {
+        private final long account;
+        private final Instant since;
+        private final @Nullable ImportedTable table;
+        private final List<ImportPlan.Row> cards;
+        private volatile @Nullable ImportPlan previewed;
+        private volatile Progress progress = new Progress(State.READ, 0, 0, 0, "");
+
+        Waiting(long account, Instant since, @Nullable ImportedTable table, List<ImportPlan.Row> cards) {
+            this.account = account;
+            this.since = since;
+            this.table = table;
+            this.cards = cards;
+        }
+    }
+
+    private final Map<String, Waiting> waiting = new ConcurrentHashMap<>();
+    private final ExecutorService worker = Executors.newSingleThreadExecutor(work -> {
+        Thread thread = new Thread(work, "import");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final ContactTable table;
+    private final Contacts contacts;
+    private final GroupTable groups;
+    private final ContactActTable acts;
+    private final ContactBaskets baskets;
+    private final Transactions transactions;
+    private final LiveHub live;
+    private final SecretKeys keys;
+    private final JsonMapper json;
+    private final Clock clock;
+
+    Importing(ContactTable table, Contacts contacts, GroupTable groups, ContactActTable acts, @Lazy ContactBaskets baskets, Transactions transactions, LiveHub live, SecretKeys keys,
+            JsonMapper json, Clock clock) {
+        this.table = table;
+        this.contacts = contacts;
+        this.groups = groups;
+        this.acts = acts;
+        this.baskets = baskets;
+        this.transactions = transactions;
+        this.live = live;
+        this.keys = keys;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    @EventListener(ContextClosedEvent.class)
+    void close() {
+        worker.shutdown();
+    }
+
+    /** Reads what came and keeps it waiting. */
+    Staged stage(byte[] content, String charset, String delimiter, long account) {
+        waiting.values().removeIf(one -> one.since.plus(WAITS).isBefore(clock.instant()));
+        if (waiting.size() >= MOST_WAITING) {
+            waiting.entrySet().stream().filter(one -> one.getValue().progress.state() != State.RUNNING)
+                    .min((one, other) -> one.getValue().since.compareTo(other.getValue().since)).ifPresent(eldest -> waiting.remove(eldest.getKey()));
+        }
+        String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(12));
+        if (VcardFile.looksLike(content)) {
+            List<ImportPlan.Row> cards = VcardFile.read(content);
+            waiting.put(id, new Waiting(account, clock.instant(), null, cards));
+            return new Staged(id, false, "UTF-8", "", false, List.of(), List.of(), cards.size());
+        }
+        ImportedTable read = ImportedTable.read(content, charset, delimiter);
+        waiting.put(id, new Waiting(account, clock.instant(), read, List.of()));
+        return new Staged(id, true, read.charset(), String.valueOf(read.delimiter()), read.headed(), read.columns(),
+                read.lines().stream().limit(SAMPLE).map(ImportedTable.Line::cells).toList(), read.lines().size());
+    }
+
+    /** Says what would become of the lines; stores nothing. */
+    Preview preview(String id, Mapping mapping, long account, ImportPlan.Verdict verdict, int from) {
+        Waiting one = byId(id, account);
+        ImportPlan plan = plan(one, mapping);
+        one.previewed = plan;
+        return new Preview(plan.count(ImportPlan.Verdict.ADDED), plan.count(ImportPlan.Verdict.CHANGED), plan.count(ImportPlan.Verdict.UNCHANGED),
+                plan.count(ImportPlan.Verdict.REFUSED), (int) plan.lines().stream().filter(line -> !line.remarks().isEmpty()).count(),
+                plan.lines().stream().filter(line -> line.verdict() == verdict).skip(from).limit(PAGE).toList());
+    }
+
+    /**
+     * Begins to do what the last preview said.
+     *
+     * @throws Problem with status 409 when contacts changed since, so that something else would become of the lines
+     */
+    void apply(String id, Mapping mapping, String source, long account) {
+        Waiting one = byId(id, account);
+        synchronized (one) {
+            if (one.progress.state() != State.READ) {
+                throw Problem.conflict("import-running");
+            }
+            ImportPlan plan = plan(one, mapping);
+            if (!plan.equals(one.previewed)) {
+                throw Problem.conflict("import-changed");
+            }
+            one.progress = new Progress(State.RUNNING, 0, plan.lines().size(), 0, "");
+            worker.execute(() -> run(one, plan, source));
+        }
+    }
+
+    Progress progress(String id, long account) {
+        return byId(id, account).progress;
+    }
+
+    /** Undoes an import. Runs in the caller's transaction. */
+    int undo(long actId) {
+        Journal journal = json.readValue(acts.detail(actId), Journal.class);
+        int kept = 0;
+        for (Added added : journal.added()) {
+            kept += !baskets.any(added.id()) && table.delete(added.id(), added.version()) == 1 ? 0 : 1;
+        }
+        for (Changed changed : journal.changed()) {
+            ContactFields before = changed.before();
+            if (table.update(changed.id(), changed.versionAfter(), before, MailAddress.parse(before.email()).key(), changed.provisional()) == 1) {
+                contacts.byId(changed.id()).groups().stream().filter(group -> !before.groups().contains(group)).forEach(group -> groups.leave(group, changed.id()));
+            } else {
+                kept++;
+            }
+        }
+        return kept;
+    }
+
+    private void run(Waiting one, ImportPlan plan, String source) {
+        int total = plan.lines().size();
+        try {
+            long act = transactions.durably(() -> write(one, plan, source));
+            one.progress = new Progress(State.DONE, total, total, act, "");
+            live.publish(LiveEvent.CONTACTS);
+        } catch (RuntimeException failed) {
+            LOG.error("An import failed; nothing of it was kept", failed);
+            one.progress = new Progress(State.FAILED, 0, total, 0, "Nothing was imported. Try again; if it fails again, tell whoever runs the server");
+        }
+    }
+
+    private long write(Waiting one, ImportPlan plan, String source) {
+        Map<String, Long> ids = table.keys();
+        Map<Long, Added> added = new java.util.LinkedHashMap<>();
+        Map<Long, Changed> changed = new java.util.LinkedHashMap<>();
+        int done = 0;
+        for (ImportPlan.Line line : plan.lines()) {
+            ContactFields result = line.result();
+            if (result != null && line.verdict() == ImportPlan.Verdict.ADDED && ids.containsKey(line.key())) {
+                // Somebody who was discarded comes back.
+                long id = ids.get(line.key());
+                table.discard(id, null);
+                Contact before = contacts.byId(id);
+                table.update(id, before.version(), result, line.key(), false);
+                result.groups().forEach(group -> contacts.join(group, id));
+                changed.put(id, new Changed(id, before.version() + 1, before.fields(), before.provisional()));
+            } else if (result != null && line.verdict() == ImportPlan.Verdict.ADDED) {
+                long id = table.insert(result, line.key(), false, clock.instant());
+                ids.put(line.key(), id);
+                result.groups().forEach(group -> contacts.join(group, id));
+                added.put(id, new Added(id, 1));
+            } else if (result != null && line.verdict() == ImportPlan.Verdict.CHANGED) {
+                long id = ids.get(line.key());
+                Contact before = contacts.byId(id);
+                table.update(id, before.version(), result, MailAddress.parse(result.email()).key(), false);
+                result.groups().forEach(group -> contacts.join(group, id));
+                if (added.computeIfPresent(id, (key, was) -> new Added(id, before.version() + 1)) == null) {
+                    Changed first = changed.get(id);
+                    changed.put(id, new Changed(id, before.version() + 1, first == null ? before.fields() : first.before(), first == null ? before.provisional() : first.provisional()));
+                }
+            }
+            if (++done % 100 == 0) {
+                one.progress = new Progress(State.RUNNING, done, plan.lines().size(), 0, "");
+            }
+        }
+        String summary = source + ": " + added.size() + " added, " + changed.size() + " changed";
+        return acts.insert("import", one.account, clock.instant(), summary, json.writeValueAsString(new Journal(List.copyOf(added.values()), List.copyOf(changed.values()))));
+    }
+
+    private ImportPlan plan(Waiting one, Mapping mapping) {
+        Map<Long, ContactFields> byId = new HashMap<>();
+        table.all().forEach(contact -> byId.put(contact.id(), contact.fields()));
+        Map<String, ContactFields> known = new HashMap<>();
+        table.keys().forEach((key, id) -> {
+            if (byId.containsKey(id)) {
+                known.put(key, byId.get(id));
+            }
+        });
+        return ImportPlan.of(rows(one, mapping), known);
+    }
+
+    private static List<ImportPlan.Row> rows(Waiting one, Mapping mapping) {
+        ImportedTable read = one.table;
+        List<ImportPlan.Row> rows = new ArrayList<>(one.cards);
+        if (read != null) {
+            if (!mapping.columns().contains(ContactColumn.EMAIL)) {
+                throw Problem.refused("fields").at("columns", "Say which column holds the e-mail address");
+            }
+            read.lines().stream().skip(mapping.headed() ? 1 : 0)
+                    .forEach(line -> rows.add(new ImportPlan.Row(line.number(), ContactColumn.read(mapping.columns(), line.cells()))));
+        }
+        String group = mapping.group() == null ? "" : mapping.group().strip();
+        return group.isEmpty() ? rows : rows.stream().map(row -> new ImportPlan.Row(row.number(), grouped(row.fields(), group))).toList();
+    }
+
+    private static ContactFields grouped(ContactFields fields, String group) {
+        List<String> all = new ArrayList<>(fields.groups());
+        all.add(group);
+        return new ContactFields(fields.name(), fields.email(), fields.organisation(), fields.reference(), fields.language(), fields.zone(), fields.notes(), all);
+    }
+
+    private Waiting byId(String id, long account) {
+        Waiting one = waiting.get(id);
+        if (one == null || one.account != account) {
+            throw Problem.notFound("no-import");
+        }
+        return one;
+    }
+}

@@ -1,0 +1,152 @@
+package oakbasket.server.contact;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Supplier;
+import oakbasket.core.contact.ContactFields;
+import oakbasket.core.contact.SamePerson;
+import oakbasket.core.identity.MailAddress;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Problem;
+import org.springframework.context.annotation.Lazy;
+import org.springframework.stereotype.Service;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The same person twice: found, merged on a coordinator's word, and parted again. Contacts met through an open link: matched or discarded. */
+@Service
+class Merging {
+
+    private static final int MOST_PAIRS = 200;
+    private static final int MOST_ALIKE = 8;
+
+    /** Two contacts that are probably one person. */
+    record Pair(Contact one, Contact other) {
+    }
+
+    /** A contact that may be the same person, and how alike the names are, in percent. */
+    record Alike(Contact contact, int percent) {
+    }
+
+    /** What was done, by whose number it can be undone. */
+    record Done(long act) {
+    }
+
+    /** What it takes to part two contacts again. */
+    record Journal(long kept, long gone, ContactFields keptBefore, boolean keptProvisional, int keptVersionAfter, List<Long> repointed, String baskets) {
+    }
+
+    /** What it takes to bring a discarded contact back. */
+    record DiscardJournal(long contact, String baskets) {
+    }
+
+    private final ContactTable table;
+    private final GroupTable groups;
+    private final Contacts contacts;
+    private final ContactActTable acts;
+    private final ContactBaskets baskets;
+    private final Transactions transactions;
+    private final LiveHub live;
+    private final JsonMapper json;
+    private final Clock clock;
+
+    Merging(ContactTable table, GroupTable groups, Contacts contacts, ContactActTable acts, @Lazy ContactBaskets baskets, Transactions transactions, LiveHub live, JsonMapper json,
+            Clock clock) {
+        this.table = table;
+        this.groups = groups;
+        this.contacts = contacts;
+        this.acts = acts;
+        this.baskets = baskets;
+        this.transactions = transactions;
+        this.live = live;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    /** Contacts of the same name and organisation, pairwise with the first of them. */
+    List<Pair> twice() {
+        Map<String, Contact> first = new HashMap<>();
+        List<Pair> pairs = new ArrayList<>();
+        for (Contact contact : table.all()) {
+            Contact same = first.putIfAbsent(SamePerson.key(contact.name(), contact.organisation()), contact);
+            if (same != null && pairs.size() < MOST_PAIRS) {
+                pairs.add(new Pair(same, contact));
+            }
+        }
+        return pairs;
+    }
+
+    /** Contacts with names like this one's, the likest first. */
+    List<Alike> like(long id) {
+        Contact wanted = contacts.byId(id);
+        return table.all().stream().filter(other -> other.id() != id)
+                .map(other -> new Alike(other, (int) (100 * SamePerson.likeness(wanted.name(), other.name())))).filter(alike -> alike.percent() >= 100 * SamePerson.NEAR)
+                .sorted(Comparator.comparing(Alike::percent).reversed()).limit(MOST_ALIKE).toList();
+    }
+
+    /** Merges one contact into another: empty fields are filled, groups and rounds joined, and the address of the merged one leads to the kept one from now on. */
+    Done merge(long keptId, long goneId, long account) {
+        Contact kept = contacts.byId(keptId);
+        Contact gone = contacts.byId(goneId);
+        if (keptId == goneId || table.mergedInto(keptId).contains(goneId) || table.mergedInto(goneId).contains(keptId)) {
+            throw Problem.refused("merge-same");
+        }
+        Instant now = clock.instant();
+        return act(() -> {
+            String moved = baskets.handOver(goneId, keptId, now);
+            ContactFields joined = kept.fields().over(gone.fields());
+            table.update(keptId, kept.version(), joined, MailAddress.parse(kept.email()).key(), kept.provisional() && gone.provisional());
+            joined.groups().forEach(group -> contacts.join(group, keptId));
+            List<Long> repointed = table.mergedInto(goneId);
+            table.repoint(repointed, keptId);
+            table.mergeInto(goneId, keptId);
+            Journal journal = new Journal(keptId, goneId, kept.fields(), kept.provisional(), kept.version() + 1, repointed, moved);
+            return acts.insert("merge", account, now, gone.name() + " <" + gone.email() + "> merged into " + kept.name() + " <" + kept.email() + ">", json.writeValueAsString(journal));
+        });
+    }
+
+    /** Puts a contact met through an open link aside, with what it has in rounds. What was sent stays where it was filed. */
+    Done discard(long id, long account) {
+        Contact contact = contacts.byId(id);
+        if (!contact.provisional() && baskets.any(id)) {
+            throw Problem.conflict("contact-in-rounds");
+        }
+        Instant now = clock.instant();
+        return act(() -> {
+            String journal = json.writeValueAsString(new DiscardJournal(id, baskets.takeOut(id, now)));
+            table.discard(id, now);
+            return acts.insert("discard", account, now, contact.name() + " <" + contact.email() + "> discarded", journal);
+        });
+    }
+
+    /** Undoes a merge or a discard. Runs in the caller's transaction. */
+    void undo(ContactActTable.Act act) {
+        if (act.kind().equals("discard")) {
+            DiscardJournal journal = json.readValue(acts.detail(act.id()), DiscardJournal.class);
+            table.discard(journal.contact(), null);
+            baskets.takeBack(journal.baskets());
+            return;
+        }
+        Journal journal = json.readValue(acts.detail(act.id()), Journal.class);
+        ContactFields before = journal.keptBefore();
+        if (table.update(journal.kept(), journal.keptVersionAfter(), before, MailAddress.parse(before.email()).key(), journal.keptProvisional()) != 1) {
+            throw Problem.conflict("changed-elsewhere");
+        }
+        contacts.byId(journal.kept()).groups().stream().filter(group -> !before.groups().contains(group)).forEach(group -> groups.leave(group, journal.kept()));
+        table.repoint(journal.repointed(), journal.gone());
+        table.mergeInto(journal.gone(), null);
+        baskets.takeBack(journal.baskets());
+    }
+
+    private Done act(Supplier<Long> work) {
+        Done done = new Done(transactions.durably(work));
+        live.publish(LiveEvent.CONTACTS);
+        return done;
+    }
+}

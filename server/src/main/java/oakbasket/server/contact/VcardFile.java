@@ -1,0 +1,109 @@
+package oakbasket.server.contact;
+
+import ezvcard.Ezvcard;
+import ezvcard.VCard;
+import ezvcard.VCardVersion;
+import ezvcard.property.Categories;
+import ezvcard.property.Email;
+import ezvcard.property.Language;
+import ezvcard.property.Note;
+import ezvcard.property.StructuredName;
+import ezvcard.property.Timezone;
+import ezvcard.property.Uid;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.stream.Collectors;
+import oakbasket.core.contact.ContactFields;
+import oakbasket.core.contact.ImportPlan;
+import oakbasket.server.web.Problem;
+
+/** Contacts as vCards (RFC 6350; older versions are read too). Photos and whatever else has no place here are passed over. */
+final class VcardFile {
+
+    private static final int MOST_CARDS = 100_000;
+    private static final String REFERENCE = "X-REFERENCE";
+
+    private VcardFile() {
+    }
+
+    static boolean looksLike(byte[] content) {
+        return new String(content, 0, Math.min(content.length, 200), StandardCharsets.UTF_8).strip().toUpperCase().replace("\uFEFF", "").startsWith("BEGIN:VCARD");
+    }
+
+    /** The cards as rows, numbered from 1. */
+    static List<ImportPlan.Row> read(byte[] content) {
+        List<VCard> cards;
+        try {
+            cards = Ezvcard.parse(new String(content, StandardCharsets.UTF_8)).all();
+        } catch (RuntimeException broken) {
+            throw Problem.refused("import-not-a-table");
+        }
+        if (cards.isEmpty() || cards.size() > MOST_CARDS) {
+            throw cards.isEmpty() ? Problem.refused("import-empty") : Problem.refused("import-too-long", MOST_CARDS);
+        }
+        List<ImportPlan.Row> rows = new ArrayList<>();
+        for (VCard card : cards) {
+            rows.add(new ImportPlan.Row(rows.size() + 1, fields(card)));
+        }
+        return rows;
+    }
+
+    static String write(Collection<Contact> contacts) {
+        return Ezvcard.write(contacts.stream().map(VcardFile::card).toList()).version(VCardVersion.V4_0).prodId(false).go();
+    }
+
+    private static ContactFields fields(VCard card) {
+        StructuredName parts = card.getStructuredName();
+        String name = card.getFormattedName() != null && !text(card.getFormattedName().getValue()).isBlank() ? text(card.getFormattedName().getValue())
+                : parts == null ? "" : (text(parts.getGiven()) + " " + text(parts.getFamily())).strip();
+        String email = card.getEmails().stream().min((one, other) -> Integer.compare(preference(one), preference(other))).map(Email::getValue).orElse("");
+        String organisation = card.getOrganization() == null ? "" : String.join(", ", card.getOrganization().getValues().stream().filter(value -> !value.isBlank()).toList());
+        List<String> groups = card.getCategoriesList().stream().map(Categories::getValues).flatMap(List::stream).toList();
+        String notes = card.getNotes().stream().map(Note::getValue).collect(Collectors.joining("\n"));
+        String language = card.getLanguages().stream().findFirst().map(Language::getValue).orElse("");
+        String zone = card.getTimezones().stream().map(Timezone::getText).filter(value -> value != null && value.contains("/")).findFirst().orElse("");
+        String reference = card.getExtendedProperty(REFERENCE) == null ? "" : card.getExtendedProperty(REFERENCE).getValue();
+        return new ContactFields(name, text(email), organisation, text(reference), text(language), zone, notes, groups);
+    }
+
+    private static VCard card(Contact contact) {
+        VCard card = new VCard();
+        card.setUid(new Uid("urn:oak-basket:contact:" + contact.id()));
+        card.setFormattedName(contact.name());
+        int space = contact.name().lastIndexOf(' ');
+        StructuredName parts = new StructuredName();
+        parts.setGiven(space < 0 ? contact.name() : contact.name().substring(0, space));
+        parts.setFamily(space < 0 ? null : contact.name().substring(space + 1));
+        card.setStructuredName(parts);
+        card.addEmail(contact.email());
+        if (!contact.organisation().isEmpty()) {
+            card.setOrganization(contact.organisation());
+        }
+        if (!contact.reference().isEmpty()) {
+            card.setExtendedProperty(REFERENCE, contact.reference());
+        }
+        if (!contact.language().isEmpty()) {
+            card.addLanguage(contact.language());
+        }
+        if (!contact.zone().isEmpty()) {
+            card.setTimezone(new Timezone(contact.zone()));
+        }
+        if (!contact.notes().isEmpty()) {
+            card.addNote(contact.notes());
+        }
+        if (!contact.groups().isEmpty()) {
+            card.setCategories(contact.groups().toArray(String[]::new));
+        }
+        return card;
+    }
+
+    private static int preference(Email email) {
+        return email.getPref() == null ? 100 : email.getPref();
+    }
+
+    private static String text(@org.jspecify.annotations.Nullable String given) {
+        return given == null ? "" : given;
+    }
+}

@@ -1,0 +1,196 @@
+package oakbasket.server.round;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import oakbasket.core.round.RoundState;
+import oakbasket.core.standing.RoundEffect;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Problem;
+import org.springframework.context.annotation.Lazy;
+import org.springframework.stereotype.Service;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Changes a round that gathers already: first told whom it would affect, then applied as a whole. */
+@Service
+class RoundChanges {
+
+    /** A gathering round as a sheet. */
+    record Changing(int version, RoundSheet sheet) {
+    }
+
+    /**
+     * What a change would mean.
+     *
+     * @param oddities what is allowed but odd
+     * @param kinds how many baskets each kind of effect would have
+     * @param affected the baskets it would have one on
+     * @param plain what else changes, in words
+     */
+    record Preview(List<Problem.FieldError> oddities, Map<RoundEffect.Kind, Long> kinds, List<RoundEffects.Affected> affected, List<String> plain) {
+    }
+
+    private final RoundTable rounds;
+    private final ItemTable items;
+    private final Rounds service;
+    private final Forms forms;
+    private final SheetContexts contexts;
+    private final RoundEffects effects;
+    private final ItemUse use;
+    private final Transactions transactions;
+    private final LiveHub live;
+    private final JsonMapper json;
+    private final Clock clock;
+
+    RoundChanges(RoundTable rounds, ItemTable items, Rounds service, Forms forms, SheetContexts contexts, @Lazy RoundEffects effects, @Lazy ItemUse use, Transactions transactions,
+            LiveHub live, JsonMapper json, Clock clock) {
+        this.rounds = rounds;
+        this.items = items;
+        this.service = service;
+        this.forms = forms;
+        this.contexts = contexts;
+        this.effects = effects;
+        this.use = use;
+        this.transactions = transactions;
+        this.live = live;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    /** A gathering round as a sheet whose items carry their ids. */
+    Changing sheet(long id) {
+        Round round = gathering(id);
+        RoundSheet stored = json.readValue(rounds.sheet(id), RoundSheet.class);
+        List<RoundSheet.SheetItem> now = items.ofRound(id).stream().map(item -> new RoundSheet.SheetItem(item.id(), item.spec().title(), item.spec().help(), item.spec().required(),
+                item.spec().minFiles(), item.spec().maxFiles(), item.spec().kinds().stream().map(Enum::name).sorted().toList(), (int) (item.spec().maxBytes() >> 20),
+                item.owedBy(), item.formId(), item.formId() == null ? "" : forms.name(item.formId()))).toList();
+        ZoneId zone = round.zone();
+        Instant closes = round.closesAt();
+        LocalDateTime closing = closes == null ? null : LocalDateTime.ofInstant(closes, zone);
+        boolean wholeDay = closing != null && stored.closingTime().isEmpty();
+        return new Changing(round.version(), new RoundSheet(round.title(), round.note(), now, List.of(), "", List.of(), round.deadline().date().toString(),
+                round.deadline().time() == null ? "" : round.deadline().time().toString(), zone.getId(), (int) round.warning().toHours(), (int) round.grace().toHours(),
+                closing == null ? "" : closing.toLocalDate().toString(), closing == null || wholeDay ? "" : closing.toLocalTime().toString(),
+                round.keepUntil() == null ? "" : round.keepUntil().toString(), round.calendarId(), round.folderPattern(), round.namePattern(), false, ""));
+    }
+
+    /** Says what a change would mean; stores nothing. */
+    Preview preview(long id, RoundSheet sheet) {
+        Round before = gathering(id);
+        RoundPlan plan = plan(id, sheet);
+        List<Item> itemsBefore = items.ofRound(id);
+        List<RoundEffects.Affected> affected = effects.compare(before, itemsBefore, changed(before, plan), asItems(plan.items()));
+        Map<RoundEffect.Kind, Long> kinds = affected.stream().flatMap(one -> one.effect().kinds().stream()).collect(Collectors.groupingBy(kind -> kind, Collectors.counting()));
+        return new Preview(SheetCheck.check(sheet, contexts.changing()).oddities(), kinds, affected, plain(before, plan));
+    }
+
+    /**
+     * Applies a change.
+     *
+     * @throws Problem with status 409 when the round changed since {@code version}
+     */
+    Round apply(long id, int version, RoundSheet sheet) {
+        gathering(id);
+        RoundPlan plan = plan(id, sheet);
+        Instant now = clock.instant();
+        transactions.durably(() -> {
+            if (rounds.alter(id, version, plan, json.writeValueAsString(kept(id, sheet)), now) != 1) {
+                throw Problem.conflict("changed-elsewhere");
+            }
+            Set<Long> gone = items.ofRound(id).stream().map(Item::id).collect(Collectors.toCollection(HashSet::new));
+            items.clearPositions(id);
+            for (int i = 0; i < plan.items().size(); i++) {
+                PlannedItem item = plan.items().get(i);
+                Long known = item.id();
+                if (known == null) {
+                    items.insert(id, i + 1, item);
+                } else {
+                    items.update(known, i + 1, item);
+                    gone.remove(known);
+                }
+            }
+            gone.forEach(item -> items.remove(item, now));
+        });
+        live.publish(new LiveEvent("round", id, null));
+        return service.opened(id);
+    }
+
+    /** Items of a plan; new ones get ids that no item has, so that nothing counts for them yet. */
+    static List<Item> asItems(List<PlannedItem> planned) {
+        List<Item> list = new ArrayList<>();
+        for (PlannedItem item : planned) {
+            Long id = item.id();
+            list.add(new Item(id == null ? -1 - list.size() : id, list.size() + 1, item.spec(), item.owedBy(), item.formId()));
+        }
+        return list;
+    }
+
+    private RoundPlan plan(long id, RoundSheet sheet) {
+        SheetCheck.Outcome outcome = SheetCheck.check(sheet, contexts.changing());
+        List<Problem.FieldError> errors = new ArrayList<>(outcome.errors());
+        Map<Long, Item> known = items.ofRound(id).stream().collect(Collectors.toMap(Item::id, item -> item));
+        Set<Long> kept = new HashSet<>();
+        for (int i = 0; i < sheet.items().size(); i++) {
+            Long item = sheet.items().get(i).id();
+            if (item != null && (!known.containsKey(item) || !kept.add(item))) {
+                errors.add(new Problem.FieldError("items[" + i + "].title", "This document is no longer part of the round. Load it again"));
+            }
+        }
+        known.values().stream().filter(item -> !kept.contains(item.id())).forEach(item -> {
+            int files = use.filesOf(item.id());
+            if (files > 0) {
+                errors.add(new Problem.FieldError("items", "“" + item.spec().title() + "” cannot be taken off: " + (files == 1 ? "1 file" : files + " files")
+                        + " came for it. Make it optional instead"));
+            }
+        });
+        if (!errors.isEmpty()) {
+            throw Problem.fields(errors);
+        }
+        return outcome.plan().orElseThrow();
+    }
+
+    /** The sheet to be kept: as changed, with the people and the way in as they were. */
+    private RoundSheet kept(long id, RoundSheet sheet) {
+        RoundSheet stored = json.readValue(rounds.sheet(id), RoundSheet.class);
+        return new RoundSheet(sheet.title(), sheet.note(), sheet.items(), stored.people(), "", stored.groups(), sheet.deadlineDate(), sheet.deadlineTime(), sheet.zone(),
+                sheet.warningHours(), sheet.graceHours(), sheet.closingDate(), sheet.closingTime(), sheet.keepUntil(), sheet.calendarId(), sheet.folderPattern(),
+                sheet.namePattern(), stored.openLink(), "");
+    }
+
+    private static Round changed(Round before, RoundPlan plan) {
+        return new Round(before.id(), before.state(), before.version(), plan.title(), plan.note(), plan.deadline(), plan.warning(), plan.grace(), plan.folderPattern(),
+                plan.namePattern(), before.askedBy(), before.openedAt(), plan.closesAt(), before.closedAt(), plan.keepUntil(), plan.calendarId());
+    }
+
+    private static List<String> plain(Round before, RoundPlan plan) {
+        List<String> plain = new ArrayList<>();
+        if (!before.folderPattern().equals(plan.folderPattern()) || !before.namePattern().equals(plan.namePattern())
+                || !before.title().equals(plan.title()) && (before.folderPattern() + before.namePattern()).contains("{round}")) {
+            plain.add("Files that come from now on go to other places; those that are here stay where they are.");
+        }
+        Instant closes = plan.closesAt();
+        if (closes != null && !closes.equals(before.closesAt())) {
+            plain.add("Links shut by themselves at the new closing time.");
+        } else if (closes == null && before.closesAt() != null) {
+            plain.add("Links no longer shut by themselves.");
+        }
+        return plain;
+    }
+
+    private Round gathering(long id) {
+        Round round = service.opened(id);
+        if (round.state() != RoundState.GATHERING) {
+            throw Problem.conflict("round-not-gathering");
+        }
+        return round;
+    }
+}

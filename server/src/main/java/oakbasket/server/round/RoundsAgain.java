@@ -1,0 +1,205 @@
+package oakbasket.server.round;
+
+import java.time.Clock;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import oakbasket.core.deadline.WorkingDays;
+import oakbasket.core.recurrence.Recurrence;
+import oakbasket.core.recurrence.Series;
+import oakbasket.server.Settings;
+import oakbasket.server.calendar.Calendars;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Problem;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Rounds that come again. When the day to open comes, the next round is made of the series' sheet, with its own dates and with its groups as they are then. */
+@Service
+class RoundsAgain {
+
+    private static final Logger LOG = LoggerFactory.getLogger(RoundsAgain.class);
+    private static final int DATES_SHOWN = 6;
+    private static final int LONGEST_TROUBLE = 1_000;
+
+    /** What a coordinator says of a series. */
+    record Terms(@Nullable String rule, @Nullable LocalDate startsOn, @Nullable Integer opensDaysBefore, WorkingDays.@Nullable Shift shift, @Nullable Boolean opensItself) {
+    }
+
+    /** A series as the desk shows it. */
+    record Listed(long id, int version, String title, String rule, String words, LocalDate startsOn, int opensDaysBefore, WorkingDays.Shift shift, boolean opensItself,
+            boolean paused, String trouble, List<Series.Dates> coming, List<String> groups, int people) {
+    }
+
+    /** A rule in words, and what comes of it. */
+    record Preview(String words, List<Series.Dates> coming) {
+    }
+
+    private final SeriesTable table;
+    private final Rounds rounds;
+    private final Calendars calendars;
+    private final Transactions transactions;
+    private final LiveHub live;
+    private final JsonMapper json;
+    private final Settings settings;
+    private final Clock clock;
+
+    RoundsAgain(SeriesTable table, Rounds rounds, Calendars calendars, Transactions transactions, LiveHub live, JsonMapper json, Settings settings, Clock clock) {
+        this.table = table;
+        this.rounds = rounds;
+        this.calendars = calendars;
+        this.transactions = transactions;
+        this.live = live;
+        this.json = json;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    List<Listed> all() {
+        return table.all().stream().map(this::listed).toList();
+    }
+
+    /** Says a rule in words and shows its next rounds; stores nothing. */
+    Preview preview(Terms terms, @Nullable Long calendarId) {
+        Series series = series(terms);
+        return new Preview(series.recurrence().words(), coming(series, null, calendars.days(calendarId)));
+    }
+
+    /** Makes a series of a round's sheet. */
+    Listed begin(long roundId, Terms terms, long account) {
+        Series series = series(terms);
+        RoundSheet sheet = rounds.forAnother(roundId);
+        RoundSheet dated = json.readValue(json.writeValueAsString(sheet), RoundSheet.class);
+        long id = transactions.durably(() -> table.insert(json.writeValueAsString(dated), series, itself(terms), account));
+        return listed(byId(id));
+    }
+
+    Listed change(long id, int version, Terms terms) {
+        byId(id);
+        Series series = series(terms);
+        if (transactions.durably(() -> table.update(id, version, series, itself(terms))) != 1) {
+            throw Problem.conflict("changed-elsewhere");
+        }
+        return listed(byId(id));
+    }
+
+    Listed pause(long id, boolean paused) {
+        byId(id);
+        transactions.durably(() -> table.pause(id, paused));
+        return listed(byId(id));
+    }
+
+    /** Ends a series; the rounds it made stay. */
+    void end(long id) {
+        if (transactions.durably(() -> table.delete(id)) != 1) {
+            throw Problem.notFound("no-series");
+        }
+    }
+
+    /** Makes the rounds whose day has come. */
+    @Scheduled(fixedDelayString = "${oakbasket.series-every:PT1M}")
+    void makeWhatIsDue() {
+        for (SeriesTable.Kept series : table.all()) {
+            try {
+                if (!series.paused()) {
+                    make(series);
+                }
+            } catch (RuntimeException trouble) {
+                LOG.error("The round of series {} could not be made", series.id(), trouble);
+            }
+        }
+    }
+
+    private void make(SeriesTable.Kept kept) {
+        RoundSheet sheet = json.readValue(kept.sheet(), RoundSheet.class);
+        ZoneId zone = ZoneId.getAvailableZoneIds().contains(sheet.zone()) ? ZoneId.of(sheet.zone()) : settings.zone();
+        Optional<Series.Dates> due = kept.series().due(kept.lastOccurrence(), LocalDate.ofInstant(clock.instant(), zone), calendars.days(sheet.calendarId()));
+        if (due.isEmpty()) {
+            return;
+        }
+        Series.Dates dates = due.get();
+        RoundSheet dated = sheet.again(Series.title(sheet.title(), dates.occurrence(), kept.series().recurrence()), dates.deadline().toString(), "", "");
+        Long round = transactions.durably(() -> table.made(kept.id(), dates.occurrence()) == 1 ? rounds.beginOfSeries(dated, kept.account(), kept.id()) : null);
+        if (round == null) {
+            return;
+        }
+        String trouble = kept.opensItself() ? open(round) : "";
+        transactions.durably(() -> {
+            table.trouble(kept.id(), trouble);
+            return true;
+        });
+        live.publish(new LiveEvent("round", round, null));
+    }
+
+    /** Opens a round that was just made; what stands against it is told, and it stays a draft. */
+    private String open(long id) {
+        Rounds.Draft draft = rounds.draft(id);
+        if (draft.errors().isEmpty()) {
+            rounds.open(id, draft.head().version());
+            return "";
+        }
+        String trouble = String.join(" ", draft.errors().stream().map(Problem.FieldError::detail).toList());
+        return trouble.length() <= LONGEST_TROUBLE ? trouble : trouble.substring(0, LONGEST_TROUBLE);
+    }
+
+    private SeriesTable.Kept byId(long id) {
+        return table.byId(id).orElseThrow(() -> Problem.notFound("no-series"));
+    }
+
+    private Listed listed(SeriesTable.Kept kept) {
+        RoundSheet sheet = json.readValue(kept.sheet(), RoundSheet.class);
+        Series series = kept.series();
+        return new Listed(kept.id(), kept.version(), sheet.title(), series.recurrence().rule(), series.recurrence().words(), series.start(), series.opensDaysBefore(), series.shift(),
+                kept.opensItself(), kept.paused(), kept.trouble(), coming(series, kept.lastOccurrence(), calendars.days(sheet.calendarId())), sheet.groups(), sheet.people().size());
+    }
+
+    private List<Series.Dates> coming(Series series, @Nullable LocalDate after, WorkingDays days) {
+        List<Series.Dates> coming = new ArrayList<>();
+        LocalDate yesterday = LocalDate.ofInstant(clock.instant(), settings.zone()).minusDays(1);
+        LocalDate last = after != null && after.isAfter(yesterday) ? after : yesterday;
+        for (Optional<Series.Dates> next = series.next(last, days); next.isPresent() && coming.size() < DATES_SHOWN; next = series.next(last, days)) {
+            coming.add(next.get());
+            last = next.get().occurrence();
+        }
+        return coming;
+    }
+
+    private Series series(Terms terms) {
+        List<Problem.FieldError> errors = new ArrayList<>();
+        Recurrence recurrence = null;
+        try {
+            recurrence = new Recurrence(terms.rule() == null ? "" : terms.rule());
+        } catch (IllegalArgumentException wrong) {
+            errors.add(new Problem.FieldError("rule", String.valueOf(wrong.getMessage())));
+        }
+        LocalDate start = terms.startsOn();
+        LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
+        if (start == null || start.isBefore(today.minusYears(1)) || ChronoUnit.YEARS.between(today, start) > 10) {
+            errors.add(new Problem.FieldError("startsOn", start == null ? "Say from when on" : "Choose a day within the next ten years"));
+        }
+        int days = terms.opensDaysBefore() == null ? 14 : terms.opensDaysBefore();
+        if (days < 1 || days > Series.MOST_DAYS_BEFORE) {
+            errors.add(new Problem.FieldError("opensDaysBefore", "From 1 to " + Series.MOST_DAYS_BEFORE + " days"));
+        }
+        if (recurrence != null && start != null && errors.isEmpty() && recurrence.dates(start, today.minusDays(1), 1).isEmpty()) {
+            errors.add(new Problem.FieldError("rule", "This rule has no day left from then on"));
+        }
+        if (!errors.isEmpty() || recurrence == null || start == null) {
+            throw Problem.fields(errors);
+        }
+        return new Series(recurrence, start, days, terms.shift() == null ? WorkingDays.Shift.EARLIER : terms.shift());
+    }
+
+    private static boolean itself(Terms terms) {
+        return terms.opensItself() != null && terms.opensItself();
+    }
+}

@@ -1,0 +1,74 @@
+package oakbasket.server.round;
+
+import java.time.Clock;
+import java.util.List;
+import oakbasket.core.round.ItemSpec;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Problem;
+import org.springframework.stereotype.Service;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Checklists and whole rounds kept to be used again. */
+@Service
+class Templates {
+
+    /** What a template is of. */
+    enum Kind { CHECKLIST, ROUND }
+
+    /**
+     * A template.
+     *
+     * @param sheet for a checklist, with its items alone
+     */
+    record Kept(long id, Kind kind, String name, RoundSheet sheet) {
+    }
+
+    private final TemplateTable table;
+    private final Transactions transactions;
+    private final JsonMapper json;
+    private final Clock clock;
+
+    Templates(TemplateTable table, Transactions transactions, JsonMapper json, Clock clock) {
+        this.table = table;
+        this.transactions = transactions;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    List<Kept> all() {
+        return table.all().stream().map(this::kept).toList();
+    }
+
+    Kept byId(long id) {
+        return table.byId(id).map(this::kept).orElseThrow(() -> Problem.notFound("no-template"));
+    }
+
+    /**
+     * Keeps a checklist or a round; one of the same kind and name is replaced when {@code replace} says so.
+     *
+     * @throws Problem with status 422 when the name is taken and must not be replaced
+     */
+    Kept keep(Kind kind, String name, RoundSheet sheet, boolean replace) {
+        String plain = name.strip();
+        if (plain.isEmpty() || plain.length() > ItemSpec.LONGEST_TITLE) {
+            throw Problem.refused("fields").at("name", plain.isEmpty() ? "Give it a name" : "Use at most " + ItemSpec.LONGEST_TITLE + " characters");
+        }
+        if (!replace && all().stream().anyMatch(one -> one.kind() == kind && one.name().equals(plain))) {
+            throw Problem.refused("template-name-taken", plain).at("name", "There is already one called “" + plain + "”");
+        }
+        RoundSheet plainSheet = sheet.again(sheet.title(), "", "", "").withoutPasscode();
+        RoundSheet stored = kind == Kind.ROUND ? plainSheet : new RoundSheet("", "", plainSheet.items(), List.of(), "", List.of(), "", "", "", null, null, "", "", "", null, "", "", false, "");
+        transactions.durably(() -> table.keep(kind.name(), plain, json.writeValueAsString(stored), clock.instant()));
+        return all().stream().filter(one -> one.kind() == kind && one.name().equals(plain)).findFirst().orElseThrow();
+    }
+
+    void discard(long id) {
+        if (transactions.durably(() -> table.delete(id)) != 1) {
+            throw Problem.notFound("no-template");
+        }
+    }
+
+    private Kept kept(TemplateTable.Template one) {
+        return new Kept(one.id(), Kind.valueOf(one.kind()), one.name(), json.readValue(one.sheet(), RoundSheet.class));
+    }
+}
