@@ -1,4 +1,4 @@
-import { call } from './http'
+import { call, send } from './http'
 import type { components } from './schema'
 
 /** What the desk asks of the server, with the types of the API description. */
@@ -10,6 +10,9 @@ export type PanelFile = Schemas['PanelFile']
 export type RoundSheet = Schemas['RoundSheet']
 export type SheetItem = Schemas['SheetItem']
 export type Draft = Schemas['Draft']
+export type Contact = Schemas['Contact']
+export type WorkCalendar = Schemas['WorkCalendar']
+export type Verdict = Schemas['Line']['verdict']
 export type Review = PanelFile['review']
 
 export const desk = {
@@ -26,15 +29,67 @@ export const desk = {
   basketLink: (basket: number) => call<Schemas['LinkView']>('GET', `/api/baskets/${basket}/link`),
   handedOver: (basket: number) => call<void>('POST', `/api/baskets/${basket}/handed-over`),
   openLink: (round: number) => call<Schemas['LinkView']>('GET', `/api/rounds/${round}/link`),
-  waive: (basket: number, itemId: number, waived: boolean) => call<void>('POST', `/api/baskets/${basket}/waiver`, { itemId, waived }),
-  excuse: (basket: number, excused: boolean) => call<void>('POST', `/api/baskets/${basket}/excused`, { excused }),
-  extend: (basket: number, date: string | null, reason: string) => call<void>('POST', `/api/baskets/${basket}/extension`, { date, reason }),
+  act: (round: number, change: Partial<Schemas['BasketChange']> & Pick<Schemas['BasketChange'], 'kind' | 'baskets'>) => call<Schemas['BasketsChanged']>('POST', `/api/rounds/${round}/acts`, change),
+  undoAct: (act: number) => call<Schemas['BasketsChanged']>('POST', `/api/acts/${act}/undo`),
+  addLate: (round: number, people: Schemas['LatePerson'][], groups: string[]) => call<Schemas['BasketsChanged']>('POST', `/api/rounds/${round}/people`, { people, groups }),
+  toCheck: (round: number) => call<Schemas['ToCheck']>('GET', `/api/rounds/${round}/to-check`),
+  acceptAll: (basket: number) => call<Schemas['Accepted']>('POST', `/api/baskets/${basket}/accept-all`),
+  unaccept: (files: number[]) => call<void>('POST', '/api/files/unaccept', { files }),
+  search: (find: string) => call<Schemas['Hit'][]>('GET', `/api/search?find=${encodeURIComponent(find)}`),
   review: (file: number, from: Review, to: Review, reason: string) => call<void>('POST', `/api/files/${file}/review`, { from, to, reason }),
   begin: (sheet: RoundSheet) => call<Draft>('POST', '/api/rounds', sheet),
   sheet: (id: number) => call<Draft>('GET', `/api/rounds/${id}/sheet`),
   save: (id: number, version: number, sheet: RoundSheet) => call<Draft>('PUT', `/api/rounds/${id}/sheet`, { version, sheet }),
   discard: (id: number) => call<void>('DELETE', `/api/rounds/${id}`),
   open: (id: number, version: number) => call<void>('POST', `/api/rounds/${id}/open`, { version }),
+  copyRound: (id: number) => call<Draft>('POST', `/api/rounds/${id}/copy`),
+  changing: (id: number) => call<Schemas['Changing']>('GET', `/api/rounds/${id}/change`),
+  previewChange: (id: number, version: number, sheet: RoundSheet) => call<Schemas['ChangePreview']>('POST', `/api/rounds/${id}/change/preview`, { version, sheet }),
+  applyChange: (id: number, version: number, sheet: RoundSheet) => call<void>('POST', `/api/rounds/${id}/change`, { version, sheet }),
+  templates: () => call<Schemas['KeptTemplate'][]>('GET', '/api/templates'),
+  keepTemplate: (kind: Schemas['KeptTemplate']['kind'], name: string, sheet: RoundSheet, replace: boolean) => call<Schemas['KeptTemplate']>('POST', '/api/templates', { kind, name, sheet, replace }),
+  discardTemplate: (id: number) => call<void>('DELETE', `/api/templates/${id}`),
+  series: () => call<Schemas['ListedSeries'][]>('GET', '/api/series'),
+  previewSeries: (terms: Schemas['SeriesTerms']) => call<Schemas['SeriesPreview']>('POST', '/api/series/preview', { calendarId: null, terms }),
+  beginSeries: (roundId: number, terms: Schemas['SeriesTerms']) => call<Schemas['ListedSeries']>('POST', '/api/series', { roundId, terms }),
+  changeSeries: (id: number, version: number, terms: Schemas['SeriesTerms']) => call<Schemas['ListedSeries']>('PUT', `/api/series/${id}`, { version, terms }),
+  pauseSeries: (id: number, paused: boolean) => call<Schemas['ListedSeries']>('POST', `/api/series/${id}/pause`, { paused }),
+  endSeries: (id: number) => call<void>('DELETE', `/api/series/${id}`),
+  keepForm: (file: File) => send<Schemas['KeptForm']>(`/api/forms?name=${encodeURIComponent(file.name)}`, file),
+  calendars: () => call<WorkCalendar[]>('GET', '/api/calendars'),
+  addCalendar: (form: Schemas['CalendarForm']) => call<WorkCalendar>('POST', '/api/calendars', form),
+  changeCalendar: (id: number, form: Schemas['CalendarForm']) => call<WorkCalendar>('PUT', `/api/calendars/${id}`, form),
+  defaultCalendar: (id: number) => call<WorkCalendar>('POST', `/api/calendars/${id}/default`),
+  discardCalendar: (id: number) => call<void>('DELETE', `/api/calendars/${id}`),
+  closeDay: (id: number, day: string | null, name: string) => call<WorkCalendar>('POST', `/api/calendars/${id}/day`, { day, name }),
+  closeDays: (id: number, days: Schemas['ClosingDay'][]) => call<WorkCalendar>('POST', `/api/calendars/${id}/days`, { days }),
+  reopenDays: (id: number, days: string[]) => call<WorkCalendar>('DELETE', `/api/calendars/${id}/days?${days.map((day) => `day=${day}`).join('&')}`),
+  readCalendar: (file: File) => send<Schemas['ReadCalendarFile']>('/api/calendars/read', file),
+  countries: () => call<Schemas['Place'][]>('GET', '/api/holidays/countries'),
+  regions: (country: string) => call<Schemas['Place'][]>('GET', `/api/holidays/${country}/regions`),
+  holidays: (country: string, region: string, year: number) => call<Schemas['ClosingDay'][]>('GET', `/api/holidays/${country}?region=${encodeURIComponent(region)}&year=${year}`),
+  feed: () => call<Schemas['Feed']>('GET', '/api/feed'),
+  makeFeed: () => call<Schemas['Feed']>('POST', '/api/feed'),
+  endFeed: () => call<void>('DELETE', '/api/feed'),
+  contacts: (find: string, group: string, provisional: boolean, from: number) =>
+    call<Schemas['ContactList']>('GET', `/api/contacts?find=${encodeURIComponent(find)}&group=${encodeURIComponent(group)}&provisional=${provisional}&from=${from}`),
+  suggest: (find: string) => call<Schemas['Suggested']>('GET', `/api/contacts/suggest?find=${encodeURIComponent(find)}`),
+  groups: () => call<Schemas['GroupSize'][]>('GET', '/api/groups'),
+  removeGroup: (name: string) => call<void>('DELETE', `/api/groups/${encodeURIComponent(name)}`),
+  regroup: (group: string, contacts: number[], within: boolean) => call<unknown>('POST', '/api/groups/members', { group, contacts, in: within }),
+  person: (id: number) => call<Schemas['PersonPage']>('GET', `/api/contacts/${id}`),
+  addContact: (form: Schemas['ContactForm']) => call<Schemas['Saved']>('POST', '/api/contacts', form),
+  changeContact: (id: number, form: Schemas['ContactForm']) => call<Schemas['Saved']>('PUT', `/api/contacts/${id}`, form),
+  discardContact: (id: number) => call<Schemas['ContactsChanged']>('POST', `/api/contacts/${id}/discard`),
+  alike: (id: number) => call<Schemas['Alike'][]>('GET', `/api/contacts/${id}/alike`),
+  twice: () => call<Schemas['Pair'][]>('GET', '/api/contacts/twice'),
+  merge: (keep: number, gone: number) => call<Schemas['ContactsChanged']>('POST', '/api/contacts/merge', { keep, gone }),
+  contactActs: () => call<Schemas['ContactAct'][]>('GET', '/api/contact-acts'),
+  undoContactAct: (act: number) => call<Schemas['Undone']>('POST', `/api/contact-acts/${act}/undo`),
+  stageImport: (content: Blob, charset: string, delimiter: string) => send<Schemas['Staged']>(`/api/contacts/import?charset=${encodeURIComponent(charset)}&delimiter=${encodeURIComponent(delimiter)}`, content),
+  previewImport: (id: string, mapping: Schemas['Mapping'], verdict: Verdict, from: number) => call<Schemas['ImportPreview']>('POST', `/api/contacts/import/${id}/preview`, { mapping, verdict, from }),
+  applyImport: (id: string, mapping: Schemas['Mapping'], source: string) => call<void>('POST', `/api/contacts/import/${id}/apply`, { mapping, source }),
+  importProgress: (id: string) => call<Schemas['ImportProgress']>('GET', `/api/contacts/import/${id}`),
   close: (id: number) => call<void>('POST', `/api/rounds/${id}/close`),
   reopen: (id: number) => call<void>('POST', `/api/rounds/${id}/reopen`),
   readPeople: (text: string) => call<Schemas['ReadPeople']>('POST', '/api/people/read', { text }),

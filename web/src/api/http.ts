@@ -1,13 +1,19 @@
 import { ApiProblem } from './problem'
 
-export async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
+/** Sends JSON and reads JSON; a refusal is thrown as its problem detail. */
+export function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
+  return exchange<T>(method, path, body === undefined ? undefined : JSON.stringify(body), { ...(body === undefined ? {} : { 'Content-Type': 'application/json' }), ...headers })
+}
+
+/** Sends a file as it is and reads JSON. */
+export function send<T>(path: string, content: Blob): Promise<T> {
+  return exchange<T>('POST', path, content, { 'Content-Type': 'application/octet-stream' })
+}
+
+async function exchange<T>(method: string, path: string, body: BodyInit | undefined, headers: Record<string, string>): Promise<T> {
   let response: Response
   try {
-    response = await fetch(path, {
-      method,
-      headers: { Accept: 'application/json', ...(body === undefined ? {} : { 'Content-Type': 'application/json' }), ...csrf(method), ...headers },
-      body: body === undefined ? undefined : JSON.stringify(body),
-    })
+    response = await fetch(path, { method, headers: { Accept: 'application/json', ...csrf(method), ...headers }, body })
   } catch {
     throw ApiProblem.unreachable()
   }

@@ -1295,7 +1295,24 @@ export interface components {
         Accepted: {
             files: number[];
         };
-        Act: {
+        AddLate: {
+            groups: string[];
+            people: components["schemas"]["LatePerson"][];
+        };
+        Affected: {
+            effect: components["schemas"]["RoundEffect"];
+            name: string;
+        };
+        Alike: {
+            contact: components["schemas"]["Contact"];
+            /** Format: int32 */
+            percent: number;
+        };
+        ApplyImport: {
+            mapping: components["schemas"]["Mapping"];
+            source: string | null;
+        };
+        BasketChange: {
             baskets: components["schemas"]["Target"][];
             /** Format: date */
             date: string | null;
@@ -1307,23 +1324,16 @@ export interface components {
             reason: string | null;
             text: string | null;
         };
-        AddLate: {
-            groups: string[];
-            people: components["schemas"]["LatePerson"][];
-        };
-        Alike: {
-            contact: components["schemas"]["Contact"];
+        BasketsChanged: {
+            /** Format: int64 */
+            act: number;
             /** Format: int32 */
-            percent: number;
-        };
-        ApplyImport: {
-            mapping: components["schemas"]["Mapping"];
-            source: string | null;
+            changed: number;
         };
         BeginSeries: {
             /** Format: int64 */
             roundId: number;
-            terms: components["schemas"]["Terms"];
+            terms: components["schemas"]["SeriesTerms"];
         };
         Begun: {
             submission: string;
@@ -1378,13 +1388,21 @@ export interface components {
             version: number;
             weekend: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[] | null;
         };
+        ChangePreview: {
+            affected: components["schemas"]["Affected"][];
+            kinds: {
+                [key: string]: number;
+            };
+            oddities: components["schemas"]["FieldError"][];
+            plain: string[];
+        };
         ChangeRound: {
             sheet: components["schemas"]["RoundSheet"];
             /** Format: int32 */
             version: number;
         };
         ChangeSeries: {
-            terms: components["schemas"]["Terms"];
+            terms: components["schemas"]["SeriesTerms"];
             /** Format: int32 */
             version: number;
         };
@@ -1421,6 +1439,26 @@ export interface components {
             version: number;
             zone: string;
         };
+        ContactAct: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            summary: string;
+            /** Format: date-time */
+            undoneAt: string | null;
+        };
+        ContactFields: {
+            email: string;
+            groups: string[];
+            language: string;
+            name: string;
+            notes: string;
+            organisation: string;
+            reference: string;
+            zone: string;
+        };
         ContactForm: {
             email: string | null;
             groups: string[] | null;
@@ -1442,6 +1480,10 @@ export interface components {
             provisional: number;
             /** Format: int32 */
             total: number;
+        };
+        ContactsChanged: {
+            /** Format: int64 */
+            act: number;
         };
         Dates: {
             /** Format: date */
@@ -1475,12 +1517,6 @@ export interface components {
             reason: string | null;
             /** @enum {string|null} */
             to: "NONE" | "ACCEPTED" | "RETURNED" | null;
-        };
-        Done: {
-            /** Format: int64 */
-            act: number;
-            /** Format: int32 */
-            changed: number;
         };
         Draft: {
             errors: components["schemas"]["FieldError"][];
@@ -1541,6 +1577,30 @@ export interface components {
             /** Format: int64 */
             roundId: number | null;
         };
+        ImportPreview: {
+            /** Format: int32 */
+            added: number;
+            /** Format: int32 */
+            changed: number;
+            lines: components["schemas"]["Line"][];
+            /** Format: int32 */
+            odd: number;
+            /** Format: int32 */
+            refused: number;
+            /** Format: int32 */
+            unchanged: number;
+        };
+        ImportProgress: {
+            /** Format: int64 */
+            act: number;
+            /** Format: int32 */
+            done: number;
+            problem: string;
+            /** @enum {string} */
+            state: "READ" | "RUNNING" | "DONE" | "FAILED";
+            /** Format: int32 */
+            total: number;
+        };
         InRound: {
             /** Format: date-time */
             askedAt: string | null;
@@ -1574,7 +1634,12 @@ export interface components {
             replace: boolean;
             sheet: components["schemas"]["RoundSheet"];
         };
-        Kept: {
+        KeptForm: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
+        KeptTemplate: {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
@@ -1586,13 +1651,39 @@ export interface components {
             email: string | null;
             name: string | null;
         };
+        Line: {
+            changes: string[];
+            key: string;
+            /** Format: int32 */
+            number: number;
+            reason: string;
+            remarks: string[];
+            result: components["schemas"]["ContactFields"] | null;
+            /** @enum {string} */
+            verdict: "ADDED" | "CHANGED" | "UNCHANGED" | "REFUSED";
+        };
         Lines: {
             text: string | null;
         };
         LinkView: {
             url: string;
         };
-        Listed: {
+        ListedRound: {
+            /** Format: date-time */
+            changedAt: string;
+            counts: components["schemas"]["RoundCounts"] | null;
+            /** Format: date-time */
+            deadline: string | null;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            seriesId: number | null;
+            /** @enum {string} */
+            state: "DRAFT" | "GATHERING" | "CLOSED" | "ARCHIVED";
+            title: string;
+            zone: string | null;
+        };
+        ListedSeries: {
             coming: components["schemas"]["Dates"][];
             groups: string[];
             /** Format: int64 */
@@ -1613,21 +1704,6 @@ export interface components {
             /** Format: int32 */
             version: number;
             words: string;
-        };
-        ListedRound: {
-            /** Format: date-time */
-            changedAt: string;
-            counts: components["schemas"]["RoundCounts"] | null;
-            /** Format: date-time */
-            deadline: string | null;
-            /** Format: int64 */
-            id: number;
-            /** Format: int64 */
-            seriesId: number | null;
-            /** @enum {string} */
-            state: "DRAFT" | "GATHERING" | "CLOSED" | "ARCHIVED";
-            title: string;
-            zone: string | null;
         };
         Mapping: {
             columns: ("NAME" | "FIRST_NAME" | "LAST_NAME" | "EMAIL" | "ORGANISATION" | "REFERENCE" | "GROUPS" | "LANGUAGE" | "ZONE" | "NOTES" | "NONE")[];
@@ -1751,7 +1827,7 @@ export interface components {
         PauseSeries: {
             paused: boolean;
         };
-        Person: {
+        PersonPage: {
             contact: components["schemas"]["Contact"];
             merged: components["schemas"]["Contact"][];
             rounds: components["schemas"]["InRound"][];
@@ -1759,10 +1835,6 @@ export interface components {
         Place: {
             code: string;
             name: string;
-        };
-        Preview: {
-            coming: components["schemas"]["Dates"][];
-            words: string;
         };
         PreviewImport: {
             /** Format: int32 */
@@ -1774,7 +1846,7 @@ export interface components {
         PreviewSeries: {
             /** Format: int64 */
             calendarId: number | null;
-            terms: components["schemas"]["Terms"];
+            terms: components["schemas"]["SeriesTerms"];
         };
         Problem: {
             detail?: string;
@@ -1785,17 +1857,6 @@ export interface components {
             status?: number;
             title?: string;
             type?: string;
-        };
-        Progress: {
-            /** Format: int64 */
-            act: number;
-            /** Format: int32 */
-            done: number;
-            problem: string;
-            /** @enum {string} */
-            state: "READ" | "RUNNING" | "DONE" | "FAILED";
-            /** Format: int32 */
-            total: number;
         };
         ReadCalendarFile: {
             days: components["schemas"]["ClosingDay"][];
@@ -1862,6 +1923,15 @@ export interface components {
             waived: number;
             /** Format: int32 */
             walkIns: number;
+        };
+        RoundEffect: {
+            /** Format: int64 */
+            basketId: number;
+            /** Format: date-time */
+            deadlineAfter: string;
+            /** Format: date-time */
+            deadlineBefore: string;
+            kinds: ("BECOMES_COMPLETE" | "BECOMES_INCOMPLETE" | "DEADLINE_EARLIER" | "DEADLINE_LATER" | "BECOMES_OVERDUE" | "NO_LONGER_OVERDUE" | "BECOMES_LATE" | "NO_LONGER_LATE")[];
         };
         RoundSheet: {
             /** Format: int64 */
@@ -1955,6 +2025,20 @@ export interface components {
             review: string;
             reviewReason: string;
         };
+        SeriesPreview: {
+            coming: components["schemas"]["Dates"][];
+            words: string;
+        };
+        SeriesTerms: {
+            /** Format: int32 */
+            opensDaysBefore: number | null;
+            opensItself: boolean | null;
+            rule: string | null;
+            /** @enum {string|null} */
+            shift: "KEEP" | "EARLIER" | "LATER" | null;
+            /** Format: date */
+            startsOn: string | null;
+        };
         Session: {
             email: string;
             name: string;
@@ -2013,16 +2097,6 @@ export interface components {
             id: number;
             /** Format: int32 */
             version: number;
-        };
-        Terms: {
-            /** Format: int32 */
-            opensDaysBefore: number | null;
-            opensItself: boolean | null;
-            rule: string | null;
-            /** @enum {string|null} */
-            shift: "KEEP" | "EARLIER" | "LATER" | null;
-            /** Format: date */
-            startsOn: string | null;
         };
         Ticket: {
             ticket: string;
@@ -2093,7 +2167,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Done"];
+                    "*/*": components["schemas"]["BasketsChanged"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -2732,7 +2806,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Act"][];
+                    "*/*": components["schemas"]["ContactAct"][];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -2955,7 +3029,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Progress"];
+                    "*/*": components["schemas"]["ImportProgress"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -3023,7 +3097,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Preview"];
+                    "*/*": components["schemas"]["ImportPreview"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -3056,7 +3130,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Done"];
+                    "*/*": components["schemas"]["ContactsChanged"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -3147,7 +3221,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Person"];
+                    "*/*": components["schemas"]["PersonPage"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -3244,7 +3318,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Done"];
+                    "*/*": components["schemas"]["ContactsChanged"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -3550,7 +3624,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Kept"];
+                    "*/*": components["schemas"]["KeptForm"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -3979,7 +4053,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Act"];
+                "application/json": components["schemas"]["BasketChange"];
             };
         };
         responses: {
@@ -3989,7 +4063,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Done"];
+                    "*/*": components["schemas"]["BasketsChanged"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -4119,7 +4193,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Preview"];
+                    "*/*": components["schemas"]["ChangePreview"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -4278,7 +4352,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Done"];
+                    "*/*": components["schemas"]["BasketsChanged"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -4557,7 +4631,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Listed"][];
+                    "*/*": components["schemas"]["ListedSeries"][];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -4590,7 +4664,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Listed"];
+                    "*/*": components["schemas"]["ListedSeries"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -4623,7 +4697,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Preview"];
+                    "*/*": components["schemas"]["SeriesPreview"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -4658,7 +4732,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Listed"];
+                    "*/*": components["schemas"]["ListedSeries"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -4722,7 +4796,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Listed"];
+                    "*/*": components["schemas"]["ListedSeries"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -4840,7 +4914,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Kept"][];
+                    "*/*": components["schemas"]["KeptTemplate"][];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -4873,7 +4947,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Kept"];
+                    "*/*": components["schemas"]["KeptTemplate"];
                 };
             };
             /** @description A problem detail (RFC 9457) */

@@ -8,16 +8,24 @@ import { deadlineWords, longDayAndTime, ownZone, zoneWords } from '../ui/time'
 import ItemCard from './ItemCard.vue'
 import PasscodeForm from './PasscodeForm.vue'
 import ReceiptView from './ReceiptView.vue'
-import { usePage } from './use-page'
+import { usePage, type PageItem } from './use-page'
 import { useSending } from './use-sending'
 
-const { rehearsal, page, problem, headers, passcodeNeeded, load, unlock } = usePage()
+const { rehearsal, page, problem, headers, passcodeNeeded, load, unlock, takeForm } = usePage()
 const sending = useSending(headers, rehearsal)
 const { chosen, notices, phase, receipt, retrying, rate, bytes, there, broken, begun, secondsLeft } = sending
 const who = reactive({ name: '', email: '' })
 const whoErrors = reactive({ name: '', email: '' })
 const sendError = ref('')
 const nothingChosen = ref(false)
+
+async function getForm(item: PageItem) {
+  try {
+    await takeForm(item)
+  } catch {
+    notices[item.number] = text.formFailed
+  }
+}
 
 const elsewhere = computed(() => page.value !== undefined && page.value.zone !== ownZone())
 const busy = computed(() => phase.value === 'sending' || phase.value === 'paused')
@@ -119,6 +127,7 @@ async function another() {
           @add="(files) => sending.add(item, files)"
           @remove="sending.remove"
           @cancel="sending.cancel"
+          @form="getForm(item)"
         />
 
         <footer v-if="open.length > 0">

@@ -8,7 +8,7 @@ import type { PageItem } from './use-page'
 import type { ChosenFile } from './use-sending'
 
 const props = defineProps<{ item: PageItem; chosen: ChosenFile[]; notice: string; busy: boolean }>()
-const emit = defineEmits<{ add: [files: File[]]; remove: [file: ChosenFile]; cancel: [file: ChosenFile] }>()
+const emit = defineEmits<{ add: [files: File[]]; remove: [file: ChosenFile]; cancel: [file: ChosenFile]; form: [] }>()
 const over = ref(false)
 const accept = computed(() => props.item.endings.map((ending) => '.' + ending).join(','))
 const full = computed(() => props.item.arrived >= props.item.maxFiles)
@@ -44,6 +44,7 @@ function pasted(event: ClipboardEvent) {
       {{ item.title }} <span class="mark" :class="{ must: item.required && !item.excused }">{{ item.required ? text.required : text.optional }}</span>
     </h2>
     <p v-if="item.help">{{ item.help }}</p>
+    <p v-if="item.form"><button class="link" type="button" @click="emit('form')">{{ text.takeForm(item.form) }}</button></p>
     <p v-if="item.excused" class="quiet">{{ text.excused }}</p>
     <template v-else>
       <p class="quiet terms">
@@ -85,6 +86,16 @@ function pasted(event: ClipboardEvent) {
 </template>
 
 <style scoped>
+.link {
+  padding: 4px 0;
+  border: 0;
+  background: none;
+  color: var(--leaf-deep);
+  text-align: left;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  cursor: pointer;
+}
 .card {
   display: grid;
   gap: 8px;

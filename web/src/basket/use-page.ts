@@ -34,5 +34,18 @@ export function usePage() {
     await load()
   }
 
-  return { rehearsal, page, problem, headers, passcodeNeeded, load, unlock }
+  /** Saves the blank form of an item. Throws when it does not come. */
+  async function takeForm(item: PageItem) {
+    const path = rehearsal ? `/api/rounds/${encodeURIComponent(token)}/rehearsal/forms/${item.number}` : `/api/basket/forms/${item.number}`
+    const response = await fetch(path, { headers: headers.value })
+    if (!response.ok) throw ApiProblem.read(response.status, await response.text())
+    const url = URL.createObjectURL(await response.blob())
+    const anchor = document.createElement('a')
+    anchor.href = url
+    anchor.download = item.form ?? 'form'
+    anchor.click()
+    setTimeout(() => URL.revokeObjectURL(url), 60_000)
+  }
+
+  return { rehearsal, page, problem, headers, passcodeNeeded, load, unlock, takeForm }
 }

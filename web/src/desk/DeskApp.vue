@@ -3,6 +3,7 @@ import { desk } from '../api/desk'
 import { text } from '../text/desk'
 import OakMark from '../ui/OakMark.vue'
 import { router } from './router'
+import SearchBox from './SearchBox.vue'
 import { session } from './use-session'
 
 async function signOut() {
@@ -19,8 +20,11 @@ async function signOut() {
     <nav aria-label="Desk">
       <RouterLink to="/" :class="{ here: $route.name === 'today' }">{{ text.tabs.today }}</RouterLink>
       <RouterLink to="/rounds" :class="{ here: $route.path.startsWith('/rounds') }">{{ text.tabs.rounds }}</RouterLink>
+      <RouterLink to="/contacts" :class="{ here: $route.path.startsWith('/contacts') }">{{ text.tabs.contacts }}</RouterLink>
+      <RouterLink to="/setup" :class="{ here: $route.path.startsWith('/setup') }">{{ text.tabs.setup }}</RouterLink>
     </nav>
-    <span class="who">{{ session.name }}, {{ session.office }}</span>
+    <SearchBox />
+    <span class="who" :title="session.office">{{ session.name }}</span>
     <button class="button plain small" type="button" @click="signOut">{{ text.signOut }}</button>
   </div>
   <main id="page" tabindex="-1">
@@ -47,7 +51,7 @@ main {
 .bar {
   display: flex;
   align-items: center;
-  gap: 8px 28px;
+  gap: 8px 22px;
   padding: 8px 28px;
   border-bottom: 1px solid var(--line);
   background: var(--card);
@@ -59,6 +63,7 @@ main {
   color: var(--bark);
   font: 600 19px var(--heading);
   text-decoration: none;
+  white-space: nowrap;
 }
 nav {
   display: flex;
@@ -74,6 +79,10 @@ nav a.here {
   /* A strand of the weave: over, under, over. */
   background: repeating-linear-gradient(90deg, var(--oak) 0 11px, transparent 11px 14px) bottom / 100% 4px no-repeat;
   font-weight: 600;
+}
+.who,
+.button {
+  white-space: nowrap;
 }
 .who {
   color: var(--slate);

@@ -19,6 +19,8 @@ export const text = {
   enter: 'Go on',
   required: 'required',
   optional: 'optional',
+  takeForm: (name: string) => `Take the blank form along: ${name}`,
+  formFailed: 'The form did not come. Please try again in a moment.',
   excused: 'You need not send this.',
   files: (min: number, max: number) => (max === 1 ? 'One file' : min === max ? `${min} files` : min > 1 ? `${min} to ${max} files` : `Up to ${max} files`),
   upTo: (size: string) => `up to ${size} each`,

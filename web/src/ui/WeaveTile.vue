@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-
-export type Standing = 'WAIVED' | 'RETURNED' | 'ACCEPTED' | 'ARRIVED' | 'PART' | 'WANTED'
+import type { Standing } from './tile'
 
 const props = defineProps<{ standing: Standing; late?: boolean; overdue?: boolean; label: string }>()
 
 /** The strands of a three-by-three weave; a half-woven tile has only those below its diagonal. */
 const strands = computed(() => {
-  const woven = props.standing !== 'WANTED' && props.standing !== 'WAIVED'
+  const woven = !['WANTED', 'WAIVED', 'NOT_OWED'].includes(props.standing)
   const cells = woven ? Array.from({ length: 9 }, (_, n) => ({ column: n % 3, row: Math.floor(n / 3) })) : []
   return cells
     .filter(({ column, row }) => props.standing !== 'PART' || row > column || (row === column && row === 2))
@@ -22,11 +21,12 @@ const strands = computed(() => {
   <svg class="tile" :class="[standing.toLowerCase(), { overdue }]" width="22" height="22" viewBox="0 0 22 22" role="img" :aria-label="label">
     <title>{{ label }}</title>
     <path v-if="late" class="frame" d="M1.500 1.500H20.500V17.500L17 20.500 14 17.500 11 20.500 8 17.500 5 20.500 1.500 17.500Z" />
-    <rect v-else-if="standing !== 'WAIVED'" class="frame" x="1.500" y="1.500" width="19" height="19" rx="2" />
+    <rect v-else-if="standing !== 'WAIVED' && standing !== 'NOT_OWED'" class="frame" x="1.500" y="1.500" width="19" height="19" rx="2" />
     <rect v-for="(strand, n) in strands" :key="n" class="strand" v-bind="strand" rx="0.800" />
     <path v-if="standing === 'ACCEPTED'" class="tick-back" d="M6 11.500l3.600 3.800L16.500 6.500" />
     <path v-if="standing === 'ACCEPTED'" class="tick" d="M6 11.500l3.600 3.800L16.500 6.500" />
     <path v-if="standing === 'RETURNED'" class="fold" d="M10.500 1.500h10v10z" />
+    <circle v-if="standing === 'NOT_OWED'" class="nothing" cx="11" cy="11" r="1.600" />
     <path v-if="standing === 'WAIVED'" class="slant" d="M5 17.500L17 4.500" />
   </svg>
 </template>
@@ -80,6 +80,9 @@ const strands = computed(() => {
   stroke: var(--slate);
   stroke-width: 2;
   stroke-linecap: round;
+}
+.nothing {
+  fill: var(--line-strong);
 }
 .overdue .frame {
   stroke: var(--rowan);

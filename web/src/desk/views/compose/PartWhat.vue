@@ -1,13 +1,18 @@
 <script setup lang="ts">
-import type { RoundSheet } from '../../../api/desk'
+import { onMounted, ref } from 'vue'
+import { desk, type RoundSheet } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { say } from '../../say'
+import ChecklistChoice from './ChecklistChoice.vue'
 import FieldBox from './FieldBox.vue'
 import SheetItemEditor from './SheetItemEditor.vue'
 import { emptyItem } from './use-sheet'
 
 const props = defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
 const t = text.compose
+
+const groups = ref<string[]>([])
+onMounted(async () => (groups.value = (await desk.groups().catch(() => [])).map((one) => one.name)))
 
 function remove(at: number) {
   const [removed] = props.sheet.items.splice(at, 1)
@@ -37,11 +42,15 @@ function move(at: number, by: number) {
       :index="n"
       :last="n === sheet.items.length - 1"
       :error-at="errorAt"
+      :groups="groups"
       @remove="remove(n)"
       @move="(by) => move(n, by)"
     />
   </ol>
-  <button class="button add" type="button" @click="sheet.items.push(emptyItem())">{{ t.addItem }}</button>
+  <div class="add">
+    <button class="button" type="button" @click="sheet.items.push(emptyItem())">{{ t.addItem }}</button>
+    <ChecklistChoice :sheet="sheet" />
+  </div>
 </template>
 
 <style scoped>
@@ -54,6 +63,9 @@ ol {
   list-style: none;
 }
 .add {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
   margin: 10px 0 14px;
 }
 </style>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { desk, type RoundSheet, type Schemas } from '../../../api/desk'
+import { desk, type Contact, type RoundSheet, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import PeopleField from '../../PeopleField.vue'
 import { say, sayProblem } from '../../say'
 import FieldBox from './FieldBox.vue'
 
@@ -26,6 +27,14 @@ async function add() {
   }
 }
 
+function take(contact: Contact) {
+  if (!props.sheet.people.some((person) => person.email.toLowerCase() === contact.email.toLowerCase())) props.sheet.people.push({ name: contact.name, email: contact.email })
+}
+
+function takeGroup(name: string) {
+  if (!props.sheet.groups.includes(name)) props.sheet.groups.push(name)
+}
+
 function remove(at: number) {
   const [removed] = props.sheet.people.splice(at, 1)
   say(`${t.removed}: ${removed!.name}`, { label: text.panel.undo, run: () => props.sheet.people.splice(at, 0, removed!) })
@@ -33,6 +42,14 @@ function remove(at: number) {
 </script>
 
 <template>
+  <FieldBox id="people-find" :label="text.people.find" :error="errorAt('groups')">
+    <PeopleField id="people-find" :label="text.people.find" groups @contact="take" @group="takeGroup" />
+  </FieldBox>
+  <ul class="groups">
+    <li v-for="(group, n) in sheet.groups" :key="group">
+      {{ t.askGroup(group) }} <button class="button plain small" type="button" :aria-label="t.removePerson(group)" @click="sheet.groups.splice(n, 1)">✕</button>
+    </li>
+  </ul>
   <FieldBox id="people-text" v-slot="{ attrs }" :label="t.pasteLabel" :hint="t.pasteHint" :error="errorAt('peopleText') || errorAt('people')">
     <textarea v-bind="attrs" v-model="sheet.peopleText" class="input" rows="4" spellcheck="false"></textarea>
   </FieldBox>
@@ -52,6 +69,11 @@ function remove(at: number) {
 </template>
 
 <style scoped>
+.groups {
+  margin: 0 0 12px;
+  padding: 0;
+  list-style: none;
+}
 .refused {
   margin: 0 0 12px;
   padding-left: 20px;

@@ -7,13 +7,13 @@ import { session } from '../../use-session'
 const SAVE_AFTER_MILLISECONDS = 400
 
 export function emptyItem(): SheetItem {
-  return { title: '', help: '', required: true, minFiles: 1, maxFiles: 1, kinds: [], maxMebibytes: 50 }
+  return { id: null, title: '', help: '', required: true, minFiles: 1, maxFiles: 1, kinds: [], maxMebibytes: 50, groups: [], formId: null, formName: '' }
 }
 
 function emptySheet(): RoundSheet {
   return {
-    title: '', note: '', items: [emptyItem()], people: [], peopleText: '', deadlineDate: '', deadlineTime: '17:00',
-    zone: session.value?.zone ?? 'UTC', warningHours: 72, graceHours: 0, folderPattern: '{round}/{person}',
+    title: '', note: '', items: [emptyItem()], people: [], peopleText: '', groups: [], deadlineDate: '', deadlineTime: '17:00',
+    zone: session.value?.zone ?? 'UTC', warningHours: 72, graceHours: 0, closingDate: '', closingTime: '', keepUntil: '', calendarId: null, folderPattern: '{round}/{person}',
     namePattern: '{person} - {item} - {received:yyyy-MM-dd}{ext}', openLink: false, passcode: '',
   }
 }

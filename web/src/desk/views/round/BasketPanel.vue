@@ -1,20 +1,36 @@
 <script setup lang="ts">
-import { onMounted, ref, useTemplateRef } from 'vue'
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { useRoute } from 'vue-router'
 import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../ui/time'
 import WeaveTile from '../../../ui/WeaveTile.vue'
 import FailureNote from '../../FailureNote.vue'
 import ExtendForm from './ExtendForm.vue'
 import PanelFileEntry from './PanelFileEntry.vue'
+import { tileOf } from '../../../ui/tile'
 import { standingWords, tileWords } from './standing-words'
 import { usePanel } from './use-panel'
 
 const props = defineProps<{ basketId: number; touched: number; closed: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 const t = text.panel
-const { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, excuse, extend, copyLink } = usePanel(props.basketId, () => props.touched)
+const { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, set, extend, acceptAll, copyLink } = usePanel(Number(useRoute().params.id), props.basketId, () => props.touched)
 const box = useTemplateRef('box')
 const extending = ref(false)
+const noting = ref(false)
+const note = ref('')
+const tiles = computed(() => panel.value?.row.tiles.map(tileOf) ?? [])
+const owed = computed(() => panel.value?.items.map((item, n) => ({ item, tile: tiles.value[n]! })).filter(({ item, tile }) => tile.standing !== 'NOT_OWED' || panel.value!.files.some((file) => file.itemId === item.id)) ?? [])
+
+function askNote() {
+  note.value = panel.value!.row.note
+  noting.value = !noting.value
+}
+
+async function saveNote() {
+  noting.value = false
+  await set({ kind: 'NOTE', text: note.value }, text.acts.noted)
+}
 
 onMounted(async () => {
   await load()
@@ -28,7 +44,7 @@ onMounted(async () => {
     <template v-if="panel">
       <header>
         <div>
-          <h2>{{ panel.row.name }}</h2>
+          <h2><RouterLink :to="{ name: 'contact', params: { id: panel.row.contactId } }">{{ panel.row.name }}</RouterLink></h2>
           <p class="quiet">{{ panel.row.email }}</p>
           <p>{{ standingWords(panel.row).main }} <span class="quiet">{{ standingWords(panel.row).time }} {{ standingWords(panel.row).detail }}</span></p>
         </div>
@@ -39,24 +55,35 @@ onMounted(async () => {
         <a v-if="chosen.size > 0" class="button small primary" :href="one ?? zip" download>{{ t.downloadChosen(chosen.size) }}</a>
         <a v-else-if="panel.files.length > 1" class="button small" :href="`/api/files.zip?basket=${panel.id}`" download>{{ t.downloadAll }}</a>
         <button v-if="!panel.row.waived" class="button small" type="button" :aria-expanded="extending" @click="extending = !extending">{{ t.extend }}</button>
-        <button v-if="!panel.row.walkIn" class="button small" type="button" @click="excuse(!panel.row.waived)">{{ panel.row.waived ? t.unexcuseAll : t.excuseAll }}</button>
+        <button v-if="panel.row.toCheck > 1" class="button small" type="button" @click="acceptAll">{{ text.review.acceptAll(panel.row.toCheck) }}</button>
+        <button v-if="!panel.row.walkIn" class="button small" type="button" @click="set({ kind: 'EXCUSE', on: !panel.row.waived }, panel.row.waived ? t.askedAgain : t.excusedAll)">{{ panel.row.waived ? t.unexcuseAll : t.excuseAll }}</button>
+        <button v-if="!panel.row.walkIn" class="button small" type="button" @click="set({ kind: 'PAUSE', on: !panel.row.paused }, panel.row.paused ? text.acts.unpausedNow : text.acts.pausedNow)">{{ panel.row.paused ? text.acts.unpause : text.acts.pause }}</button>
+        <button class="button small" type="button" :aria-expanded="noting" @click="askNote">{{ text.acts.note }}</button>
+        <button class="button small" type="button" @click="set({ kind: 'REMOVE', on: !panel.row.removed }, panel.row.removed ? text.acts.putBackNow : text.acts.removedNow)">{{ panel.row.removed ? text.acts.putBack : text.acts.remove }}</button>
       </div>
+      <form v-if="noting" class="noting" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
+        <label for="panel-note">{{ text.acts.noteLabel }}</label>
+        <input id="panel-note" v-model="note" class="input" maxlength="500" />
+        <span><button class="button small primary" type="submit">{{ text.acts.saveNote }}</button></span>
+      </form>
+      <p v-else-if="panel.row.note" class="note">{{ panel.row.note }}</p>
+      <p v-if="panel.row.provisional" class="quiet">{{ text.contacts.provisionalHere }} <RouterLink :to="{ name: 'contact', params: { id: panel.row.contactId } }">{{ text.contacts.lookAt }}</RouterLink></p>
       <ExtendForm v-if="extending" :date="panel.extension ?? ''" :reason="panel.extensionReason" :save="extend" @done="extending = false" />
       <p v-else-if="panel.extension" class="quiet">{{ t.extended(panel.extension) }}: {{ panel.extensionReason }}</p>
       <p v-if="linkToCopy" class="failure">{{ text.round.copyFailed }} <span class="mono">{{ linkToCopy }}</span></p>
 
-      <section v-for="(item, n) in panel.items" :key="item.id">
+      <section v-for="{ item, tile } in owed" :key="item.id">
         <h3>
-          <WeaveTile :standing="panel.row.tiles[n]!.standing" :late="panel.row.tiles[n]!.late" :overdue="panel.row.tiles[n]!.overdue" :label="tileWords(item, panel.row.tiles[n]!)" />
+          <WeaveTile :standing="tile.standing" :late="tile.late" :overdue="tile.overdue" :label="tileWords(item, tile)" />
           <span>{{ item.title }}</span>
           <button
-            v-if="!panel.row.waived && (panel.row.tiles[n]!.standing === 'WAIVED' || panel.row.tiles[n]!.standing === 'WANTED' || panel.row.tiles[n]!.standing === 'PART')"
+            v-if="!panel.row.waived && (tile.standing === 'WAIVED' || tile.standing === 'WANTED' || tile.standing === 'PART')"
             class="button plain small"
             type="button"
-            :aria-label="`${panel.row.tiles[n]!.standing === 'WAIVED' ? t.unexcuse : t.excuse}: ${item.title}`"
-            @click="waive(item.id, panel.row.tiles[n]!.standing !== 'WAIVED')"
+            :aria-label="`${tile.standing === 'WAIVED' ? t.unexcuse : t.excuse}: ${item.title}`"
+            @click="waive(item.id, tile.standing !== 'WAIVED')"
           >
-            {{ panel.row.tiles[n]!.standing === 'WAIVED' ? t.unexcuse : t.excuse }}
+            {{ tile.standing === 'WAIVED' ? t.unexcuse : t.excuse }}
           </button>
         </h3>
         <ul>
@@ -78,7 +105,8 @@ onMounted(async () => {
         <h3>{{ t.story }}</h3>
         <ol class="story">
           <li v-for="(event, n) in panel.story" :key="n">
-            <span class="quiet">{{ dayAndTime(event.at) }}</span> {{ t.events[event.what]!(event.count) }}<template v-if="event.detail">: {{ event.detail }}</template>
+            <span class="quiet">{{ dayAndTime(event.at) }}</span> <span :class="{ undone: event.undone }">{{ t.events[event.what]?.(event.count) ?? event.what }}<template v-if="event.detail">: {{ event.detail }}</template></span>
+            <span v-if="event.by" class="quiet">, {{ event.by }}</span><span v-if="event.undone" class="quiet">, {{ text.acts.undone }}</span>
           </li>
         </ol>
       </section>
@@ -131,6 +159,24 @@ h3 {
 }
 h3 span {
   flex: 1;
+}
+.noting {
+  display: grid;
+  gap: 6px;
+  padding: 10px 12px;
+  background: var(--tint);
+}
+.note {
+  margin-bottom: 8px;
+  padding-left: 10px;
+  border-left: 3px solid var(--line-strong);
+}
+.undone {
+  text-decoration: line-through;
+}
+h2 a {
+  color: inherit;
+  text-decoration-color: var(--line-strong);
 }
 ul {
   margin: 4px 0 12px;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { text } from '../../../text/desk'
-import WeaveTile, { type Standing } from '../../../ui/WeaveTile.vue'
+import type { Standing } from '../../../ui/tile'
+import WeaveTile from '../../../ui/WeaveTile.vue'
 
-const standings: Standing[] = ['WANTED', 'PART', 'ARRIVED', 'ACCEPTED', 'RETURNED', 'WAIVED']
+const standings: Standing[] = ['WANTED', 'PART', 'ARRIVED', 'ACCEPTED', 'RETURNED', 'WAIVED', 'NOT_OWED']
 </script>
 
 <template>

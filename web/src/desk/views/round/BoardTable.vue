@@ -1,62 +1,138 @@
 <script setup lang="ts">
+import { useWindowVirtualizer } from '@tanstack/vue-virtual'
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import type { BoardView, Row } from '../../../api/desk'
 import { text } from '../../../text/desk'
-import { dayAndTime, shortDay } from '../../../ui/time'
-import WeaveTile from '../../../ui/WeaveTile.vue'
-import { standingWords, tileWords } from './standing-words'
-import type { Sort } from './use-board-rows'
+import type { Sort } from './board-filters'
+import BoardRow from './BoardRow.vue'
+import type { Line } from './use-board-rows'
+import type { Fact } from './use-columns'
 
-defineProps<{ board: BoardView; rows: Row[]; shown?: number }>()
-defineEmits<{ show: [basket: number]; hold: [held: boolean] }>()
+const props = defineProps<{
+  board: BoardView
+  lines: Line[]
+  rows: Map<number, Row>
+  pulse: number
+  shown?: number
+  facts: Fact[]
+  hiddenItems: number[]
+  chosen: Set<number>
+}>()
+const emit = defineEmits<{ show: [basket: number]; hold: [held: boolean]; choose: [id: number, range: boolean]; chooseAll: [] }>()
 const sort = defineModel<Sort>('sort', { required: true })
 const t = text.round
+const ROW_HEIGHT = 58
+const GROUP_HEIGHT = 38
+const table = useTemplateRef('table')
+const top = ref(0)
+
+const items = computed(() => props.board.items.map((item, n) => ({ item, n })).filter(({ item }) => !props.hiddenItems.includes(item.id)))
+const width = computed(() => items.value.length + props.facts.length + 3)
+const ids = computed(() => props.lines.flatMap((line) => (line.kind === 'row' ? [line.id] : [])))
+const everyChosen = computed(() => ids.value.length > 0 && ids.value.every((id) => props.chosen.has(id)))
+
+/** Only the rows near the window are in the page, however many there are. */
+const window_ = useWindowVirtualizer(
+  computed(() => ({
+    count: props.lines.length,
+    estimateSize: (n: number) => (props.lines[n]?.kind === 'group' ? GROUP_HEIGHT : ROW_HEIGHT),
+    getItemKey: (n: number) => keyOf(props.lines[n]!, n),
+    overscan: 8,
+    scrollMargin: top.value,
+  })),
+)
+const visible = computed(() => window_.value.getVirtualItems())
+const before = computed(() => (visible.value.length ? visible.value[0]!.start - top.value : 0))
+const after = computed(() => (visible.value.length ? window_.value.getTotalSize() - (visible.value.at(-1)!.end - top.value) : 0))
+
+function keyOf(line: Line, n: number): string {
+  return line.kind === 'row' ? `${line.id}-${n}` : `group ${line.name}`
+}
+
+function place() {
+  top.value = table.value ? table.value.tBodies[0]!.getBoundingClientRect().top + scrollY : 0
+}
+
+onMounted(place)
+watch(() => [props.shown, props.lines.length === 0], () => void nextTick(place))
+
+const rowOf = (id: number): Row | undefined => (props.pulse >= 0 ? props.rows.get(id) : undefined)
+
+/** Moves the keyboard from one row to the next, also to one that is not in the page yet. */
+async function move(from: number, by: number) {
+  let n = from + by
+  while (props.lines[n]?.kind === 'group') n += by
+  const line = props.lines[n]
+  if (line?.kind !== 'row') return
+  window_.value.scrollToIndex(n, { align: 'auto' })
+  await nextTick()
+  requestAnimationFrame(() => document.getElementById(`person-${line.id}`)?.focus())
+}
+
+/** Rows hold still while the pointer or the keyboard is among them. */
+const among = { pointer: false, keyboard: false }
+
+function hold(change: Partial<typeof among>) {
+  Object.assign(among, change)
+  emit('hold', among.pointer || among.keyboard)
+}
+
+/** Gives the keyboard to the first row. */
+function enter() {
+  void move(-1, 1)
+}
+
+defineExpose({ enter, ids })
 </script>
 
 <template>
-  <div class="scroll" tabindex="0" role="region" :aria-label="board.title">
-    <table>
+  <div class="scroll" role="region" :aria-label="board.title">
+    <table ref="table" :aria-rowcount="lines.length + 1">
       <thead>
         <tr>
+          <th scope="col" class="tick"><input type="checkbox" :checked="everyChosen" :aria-label="text.acts.chooseAll" @change="emit('chooseAll')" /></th>
           <th scope="col" :aria-sort="sort === 'name' ? 'ascending' : undefined">
             <button class="sort" type="button" :aria-label="text.board.sortBy(t.person)" @click="sort = 'name'">{{ t.person }}</button>
           </th>
-          <th v-for="item in board.items" :key="item.id" scope="col" class="item">
+          <th v-for="{ item } in items" :key="item.id" scope="col" class="item">
             {{ item.title }} <span class="quiet">{{ item.required ? '' : t.optional }}</span>
           </th>
           <th scope="col" :aria-sort="sort === 'pressing' ? 'descending' : undefined">
             <button class="sort" type="button" :aria-label="text.board.sortBy(t.standing)" @click="sort = 'pressing'">{{ t.standing }}</button>
           </th>
-          <th v-if="!shown" scope="col" class="number" :aria-sort="sort === 'files' ? 'descending' : undefined">
-            <button class="sort" type="button" :aria-label="text.board.sortBy(t.filesColumn)" @click="sort = 'files'">{{ t.filesColumn }}</button>
-          </th>
-          <th v-if="!shown" scope="col" :aria-sort="sort === 'last' ? 'descending' : undefined">
-            <button class="sort" type="button" :aria-label="text.board.sortBy(t.lastIn)" @click="sort = 'last'">{{ t.lastIn }}</button>
-          </th>
+          <template v-if="!shown">
+            <th v-for="fact in facts" :key="fact" scope="col" :class="{ number: fact === 'files' }" :aria-sort="sort === fact ? (fact === 'files' || fact === 'last' ? 'descending' : 'ascending') : undefined">
+              <button class="sort" type="button" :aria-label="text.board.sortBy(text.board.facts[fact])" @click="sort = fact">{{ text.board.facts[fact] }}</button>
+            </th>
+          </template>
         </tr>
       </thead>
-      <tbody @pointerenter="$emit('hold', true)" @pointerleave="$emit('hold', false)">
-        <tr v-if="rows.length === 0">
-          <td :colspan="board.items.length + 4" class="quiet">{{ text.board.none }}</td>
+      <tbody @pointerenter="hold({ pointer: true })" @pointerleave="hold({ pointer: false })" @focusin="hold({ keyboard: true })" @focusout="hold({ keyboard: false })">
+        <tr v-if="lines.length === 0">
+          <td :colspan="width" class="none quiet">{{ text.board.none }}</td>
         </tr>
-        <tr v-for="row in rows" :key="row.id" :class="{ shown: row.id === shown }" @click="$emit('show', row.id)">
-          <th scope="row">
-            <button :id="`person-${row.id}`" class="person" type="button" :aria-expanded="row.id === shown" @click.stop="$emit('show', row.id)">{{ row.name }}</button>
-            <span v-if="row.organisation" class="quiet organisation">{{ row.organisation }}</span>
-          </th>
-          <td v-for="(tile, n) in row.tiles" :key="n" class="item">
-            <span class="cell">
-              <WeaveTile :standing="tile.standing" :late="tile.late" :overdue="tile.overdue" :label="tileWords(board.items[n]!, tile)" />
-              <span v-if="board.items[n]!.maxFiles > 1 && tile.files > 0" class="quiet" aria-hidden="true">{{ tile.files }}</span>
-            </span>
-          </td>
-          <td class="standing">
-            {{ standingWords(row).main }}
-            <span v-if="standingWords(row).time" :class="standingWords(row).tone">{{ standingWords(row).time }} {{ standingWords(row).detail }}</span>
-            <span v-if="row.extended" class="quiet">{{ t.extended }} {{ shortDay(row.deadline, board.zone) }}</span>
-          </td>
-          <td v-if="!shown" class="number">{{ row.files || '' }}</td>
-          <td v-if="!shown" class="last">{{ row.lastArrival ? dayAndTime(row.lastArrival) : '' }}</td>
-        </tr>
+        <tr v-if="before > 0" class="gap" aria-hidden="true"><td :colspan="width" :style="{ height: `${before}px` }"></td></tr>
+        <template v-for="item in visible" :key="String(item.key)">
+          <tr v-if="lines[item.index]?.kind === 'group'" class="group" :aria-rowindex="item.index + 2">
+            <th :colspan="width" scope="rowgroup">{{ (lines[item.index] as { name: string }).name }} <span class="quiet">{{ (lines[item.index] as { count: number }).count }}</span></th>
+          </tr>
+          <BoardRow
+            v-else-if="lines[item.index]?.kind === 'row' && rowOf((lines[item.index] as { id: number }).id)"
+            :ref="(row) => row && window_.measureElement((row as unknown as { $el: HTMLElement }).$el)"
+            :data-index="item.index"
+            :aria-rowindex="item.index + 2"
+            :board="board"
+            :row="rowOf((lines[item.index] as { id: number }).id)!"
+            :items="items"
+            :facts="shown ? [] : facts"
+            :shown="(lines[item.index] as { id: number }).id === shown"
+            :chosen="chosen.has((lines[item.index] as { id: number }).id)"
+            @show="(id) => emit('show', id)"
+            @choose="(id, range) => emit('choose', id, range)"
+            @move="(by) => move(item.index, by)"
+          />
+        </template>
+        <tr v-if="after > 0" class="gap" aria-hidden="true"><td :colspan="width" :style="{ height: `${after}px` }"></td></tr>
       </tbody>
     </table>
   </div>
@@ -72,13 +148,11 @@ table {
   width: 100%;
   border-collapse: collapse;
 }
-th,
-td {
+th {
   padding: 7px 12px;
   border-bottom: 1px solid var(--line);
   text-align: left;
   font-weight: 400;
-  vertical-align: middle;
 }
 thead th {
   color: var(--slate);
@@ -86,15 +160,16 @@ thead th {
   line-height: 1.3;
   vertical-align: bottom;
 }
-tbody tr {
-  cursor: pointer;
+.none {
+  padding: 14px 12px;
 }
-tbody tr:hover {
+.gap td {
+  padding: 0;
+}
+.group th {
+  padding: 8px 12px 4px;
   background: var(--tint);
-}
-tbody tr.shown {
-  background: var(--leaf-tint);
-  box-shadow: inset 4px 0 var(--leaf);
+  font: 600 16px var(--heading);
 }
 .sort {
   min-height: 24px;
@@ -111,44 +186,22 @@ tbody tr.shown {
   box-shadow: 0 2px var(--oak);
   color: var(--bark);
 }
-.person {
-  display: block;
-  padding: 0;
-  border: 0;
-  background: none;
-  font-weight: 600;
-  text-align: left;
-  cursor: pointer;
-}
-.organisation {
-  font-size: 15px;
-}
 .item {
   max-width: 130px;
-}
-.cell {
-  display: inline-flex;
-  align-items: center;
-  gap: 5px;
-}
-.standing span {
-  display: block;
-  font-size: 15px;
-  line-height: 1.3;
 }
 .quiet {
   color: var(--slate);
 }
-.rowan {
-  color: var(--rowan);
-}
-.acorn {
-  color: var(--acorn-text);
-}
 .number {
   text-align: right;
 }
-.last {
-  white-space: nowrap;
+.tick {
+  width: 34px;
+  padding-right: 0;
+}
+.tick input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--leaf);
 }
 </style>

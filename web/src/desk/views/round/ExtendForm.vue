@@ -43,6 +43,7 @@ async function submit(to: string | null) {
 <style scoped>
 .extend {
   display: grid;
+  max-width: 520px;
   gap: 4px;
   padding: 10px 12px;
   background: var(--tint);

@@ -37,7 +37,10 @@ function sendBack() {
       <template v-if="file.originalName !== file.name">, {{ t.original }} <span class="mono">{{ file.originalName }}</span></template>
       <template v-if="file.declaredAs">, {{ t.declared }} {{ file.declaredAs }}</template>
     </p>
-    <p v-if="file.sameAs" class="same">{{ t.same }}</p>
+    <p v-if="file.sameAs" class="same">
+      {{ t.same }} <RouterLink :to="{ name: 'round', params: { id: file.sameAs.roundId }, query: { basket: file.sameAs.basketId } }">{{ file.sameAs.person }}</RouterLink>
+      <span class="mono">{{ file.sameAs.path }}</span>
+    </p>
     <p v-if="file.review === 'ACCEPTED'" class="accepted">{{ t.events.accepted!(1) }}</p>
     <p v-if="file.review === 'RETURNED'" class="error">{{ t.events.returned!(1) }}: {{ file.reviewReason }}</p>
     <div class="actions">
@@ -48,7 +51,8 @@ function sendBack() {
     </div>
     <form v-if="asking" class="reason" @submit.prevent="sendBack" @keydown.esc.stop="asking = false">
       <label :for="`reason-${file.id}`">{{ t.reason }}</label>
-      <input :id="`reason-${file.id}`" ref="reasonField" v-model="reason" class="input" maxlength="500" />
+      <input :id="`reason-${file.id}`" ref="reasonField" v-model="reason" class="input" maxlength="500" :list="`reasons-${file.id}`" autocomplete="off" />
+      <datalist :id="`reasons-${file.id}`"><option v-for="usual in text.review.reasons" :key="usual" :value="usual" /></datalist>
       <span class="actions">
         <button class="button small primary" type="submit">{{ t.confirmReturn }}</button>
         <button class="button small" type="button" @click="asking = false">{{ text.round.cancel }}</button>

@@ -1,8 +1,10 @@
 import type { Row, Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import type { Tile } from '../../../ui/tile'
 
 /** A basket's standing in words: progress first, then how it stands against its deadline. */
 export function standingWords(row: Row): { main: string; time: string; detail: string; tone: string } {
+  if (row.removed) return { main: text.board.removed, time: '', detail: '', tone: 'quiet' }
   if (row.waived) return { main: text.round.excused, time: '', detail: '', tone: 'quiet' }
   const main = text.progress[row.progress] ?? row.progress
   if (row.walkIn) return { main: `${text.round.walkIn}, ${main}`, time: '', detail: '', tone: 'quiet' }
@@ -15,6 +17,6 @@ export function standingWords(row: Row): { main: string; time: string; detail: s
   }
 }
 
-export function tileWords(item: Schemas['BoardItem'], tile: Schemas['Tile']): string {
+export function tileWords(item: Schemas['BoardItem'], tile: Tile): string {
   return text.round.tile(item.title, text.standing[tile.standing] ?? '', tile.files, item.minFiles, tile.late, tile.overdue)
 }

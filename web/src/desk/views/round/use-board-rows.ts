@@ -1,75 +1,88 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
-import type { BoardView, Row } from '../../../api/desk'
+import type { Row } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import { FILTERS, ORDERS, type Filter, type GroupBy, type Sort } from './board-filters'
+import { standingWords } from './standing-words'
 
-export type Filter = 'owes' | 'overdue' | 'toCheck' | 'neverOpened'
-export type Sort = 'pressing' | 'name' | 'files' | 'last'
+/** One line of the table: a row, or the heading of a group. */
+export type Line = { kind: 'row'; id: number } | { kind: 'group'; name: string; count: number }
 
-/** What each chip lets through. Walk-ins were not asked, so they owe nothing. */
-export const FILTERS: Record<Filter, (row: Row) => boolean> = {
-  owes: (row) => !row.walkIn && !row.waived && !finished(row),
-  overdue: (row) => !row.walkIn && !row.waived && row.timeliness === 'OVERDUE',
-  toCheck: (row) => row.toCheck > 0,
-  neverOpened: (row) => !row.walkIn && !row.waived && (row.progress === 'NOT_ASKED' || row.progress === 'ASKED'),
-}
-
-const ORDERS: Record<Sort, (a: Row, b: Row) => number> = {
-  pressing: (a, b) => pressure(b) - pressure(a) || b.pastDeadlineMinutes - a.pastDeadlineMinutes || a.deadline.localeCompare(b.deadline) || byName(a, b),
-  name: byName,
-  files: (a, b) => b.files - a.files || byName(a, b),
-  last: (a, b) => (b.lastArrival ?? '').localeCompare(a.lastArrival ?? '') || byName(a, b),
-}
-
-function finished(row: Row): boolean {
-  return row.progress === 'COMPLETE' || row.progress === 'CHECKED'
-}
-
-/** How much a basket presses: overdue first, then what is about to be, then what waits for a look, then the rest. */
-function pressure(row: Row): number {
-  if (row.waived) return 0
-  if (row.walkIn) return row.toCheck > 0 ? 3 : 1
-  if (!finished(row)) return { OVERDUE: 7, IN_GRACE: 6, DUE_SOON: 5, AHEAD: 4, ON_TIME: 4, LATE: 4 }[row.timeliness]
-  return row.toCheck > 0 ? 3 : 2
-}
-
-function byName(a: Row, b: Row): number {
-  return a.name.localeCompare(b.name)
+export interface BoardRows {
+  rows: Map<number, Row>
+  pulse: Ref<number>
+  onChange: (listener: (row: Row | undefined) => void) => void
 }
 
 /**
- * The rows as shown: filtered, searched and sorted. While the pointer is in the table, rows keep their places whatever arrives;
- * they are put in order again when it leaves.
+ * The rows as shown: filtered, searched, sorted and grouped. While the pointer is in the table or a row has the keyboard, rows keep their places
+ * whatever arrives; they are put in order again afterwards.
  */
-export function useBoardRows(board: Ref<BoardView | undefined>) {
-  const filter = ref<Filter>()
+export function useBoardRows({ rows, pulse, onChange }: BoardRows, filter: Ref<Filter | undefined>, chosen: Set<number>) {
   const sort = ref<Sort>('pressing')
+  const groupBy = ref<GroupBy>('')
   const search = ref('')
   const held = ref(false)
   const order = shallowRef<number[]>([])
+  let stale = false
 
-  const counts = computed(() => {
-    const rows = board.value?.rows ?? []
-    return Object.fromEntries(Object.entries(FILTERS).map(([name, passes]) => [name, rows.filter(passes).length])) as Record<Filter, number>
-  })
+  function passes(row: Row): boolean {
+    const wanted = filter.value
+    if (wanted === 'chosen' ? !chosen.has(row.id) : wanted ? !FILTERS[wanted](row) : row.removed) return false
+    const words = search.value.trim().toLocaleLowerCase()
+    return !words || `${row.name} ${row.email} ${row.organisation} ${row.reference} ${row.groups}`.toLocaleLowerCase().includes(words)
+  }
 
   function arrange() {
-    const words = search.value.trim().toLocaleLowerCase()
-    order.value = (board.value?.rows ?? [])
-      .filter((row) => !filter.value || FILTERS[filter.value](row))
-      .filter((row) => !words || `${row.name} ${row.email} ${row.organisation} ${row.group}`.toLocaleLowerCase().includes(words))
-      .sort(ORDERS[sort.value])
-      .map((row) => row.id)
+    stale = false
+    order.value = [...rows.values()].filter(passes).sort(ORDERS[sort.value]).map((row) => row.id)
+  }
+
+  /** Puts one changed row where it belongs, without sorting the others again. */
+  function settle(row: Row) {
+    const without = order.value.filter((id) => id !== row.id)
+    if (passes(row)) {
+      let low = 0
+      let high = without.length
+      while (low < high) {
+        const middle = (low + high) >> 1
+        if (ORDERS[sort.value](rows.get(without[middle]!)!, row) < 0) low = middle + 1
+        else high = middle
+      }
+      without.splice(low, 0, row.id)
+    }
+    order.value = without
   }
 
   watch([filter, sort, search], arrange)
-  watch(held, (now) => !now && arrange())
-  watch(board, (now, before) => {
-    if (!held.value || !before || now?.rows.length !== before.rows.length) arrange()
+  watch(held, (now) => !now && stale && arrange())
+  onChange((row) => {
+    if (!row) return held.value && rows.size > 0 && order.value.length > 0 ? keepPlaces() : arrange()
+    if (!held.value) return settle(row)
+    stale = true
+    if (!order.value.includes(row.id) && passes(row)) order.value = [...order.value, row.id]
   })
 
-  const rows = computed(() => {
-    const byId = new Map(board.value?.rows.map((row) => [row.id, row]))
-    return order.value.map((id) => byId.get(id)).filter((row) => row !== undefined)
+  /** After everything was loaded again: rows that are gone leave, new ones come last, the others stay. */
+  function keepPlaces() {
+    stale = true
+    const there = new Set(order.value)
+    order.value = [...order.value.filter((id) => rows.has(id)), ...[...rows.values()].filter((row) => !there.has(row.id) && passes(row)).map((row) => row.id)]
+  }
+
+  function groupsOf(row: Row): string[] {
+    if (groupBy.value === 'standing') return [standingWords(row).main]
+    const named = groupBy.value === 'groups' ? row.groups.split(', ').filter(Boolean) : [row.organisation].filter(Boolean)
+    return named.length ? named : [text.board.noGroup]
+  }
+
+  const lines = computed<Line[]>(() => {
+    if (!groupBy.value) return order.value.map((id) => ({ kind: 'row', id }))
+    void pulse.value
+    const groups = new Map<string, number[]>()
+    for (const id of order.value) for (const name of groupsOf(rows.get(id)!)) groups.get(name)?.push(id) ?? groups.set(name, [id])
+    const names = groupBy.value === 'standing' ? [...groups.keys()] : [...groups.keys()].sort((a, b) => Number(a === text.board.noGroup) - Number(b === text.board.noGroup) || a.localeCompare(b))
+    return names.flatMap((name) => [{ kind: 'group', name, count: groups.get(name)!.length } as Line, ...groups.get(name)!.map((id): Line => ({ kind: 'row', id }))])
   })
 
-  return { filter, sort, search, held, counts, rows }
+  return { sort, groupBy, search, held, order, lines }
 }

@@ -1,23 +1,43 @@
-import { computed, onScopeDispose } from 'vue'
+import { onScopeDispose, ref, shallowRef } from 'vue'
 import { desk, type BoardView, type Row } from '../../../api/desk'
 import { useLive } from '../../use-live'
 import { useLoaded } from '../../use-loaded'
+import { Tally } from './use-tally'
 
-const PROGRESS = ['NOT_ASKED', 'ASKED', 'OPENED', 'PART', 'COMPLETE', 'CHECKED'] as const
 const GATHER_MILLISECONDS = 150
+/** From this many changed baskets at once on, the whole board is loaded again. */
+const MANY = 40
 
-/** The board of a round, kept up to date: one arrival costs one row. */
-export function useBoard(roundId: number, changed: (basketId: number) => void) {
-  const { value: board, problem, load } = useLoaded(() => desk.board(roundId))
+/** The board of a round, kept up to date: one arrival costs one row, however large the round. */
+export function useBoard(roundId: number) {
+  const rows = new Map<number, Row>()
+  const tally = shallowRef(new Tally([]))
+  /** Moves on with every change of a row. */
+  const pulse = ref(0)
+  const listeners: ((row: Row | undefined) => void)[] = []
+  const { value: board, problem, load: read } = useLoaded<BoardView>(() => desk.board(roundId))
   const waiting = new Set<number>()
   let timer = 0
 
+  async function load() {
+    await read()
+    if (!board.value) return
+    rows.clear()
+    for (const row of board.value.rows) rows.set(row.id, row)
+    tally.value = new Tally(rows.values())
+    tell(undefined)
+  }
+
+  function tell(row: Row | undefined) {
+    pulse.value++
+    listeners.forEach((listener) => listener(row))
+  }
+
   useLive(
     (event) => {
-      if (event.roundId !== roundId) return
-      if (event.basketId === null) void load()
-      else {
-        waiting.add(event.basketId)
+      if (event.roundId === 0 || (event.roundId === roundId && event.basketId === null)) void load()
+      else if (event.roundId === roundId) {
+        waiting.add(event.basketId!)
         if (!timer) timer = window.setTimeout(refresh, GATHER_MILLISECONDS)
       }
     },
@@ -29,39 +49,22 @@ export function useBoard(roundId: number, changed: (basketId: number) => void) {
     timer = 0
     const ids = [...waiting]
     waiting.clear()
+    if (ids.length > MANY) return load()
     try {
-      const rows = await Promise.all(ids.map((id) => desk.row(id)))
-      if (board.value) {
-        const kept = board.value.rows.map((row) => rows.find((one) => one.id === row.id) ?? row)
-        const fresh = rows.filter((row) => !board.value!.rows.some((old) => old.id === row.id))
-        board.value = { ...board.value, rows: [...kept, ...fresh], counts: countsOf([...kept, ...fresh], board.value) }
+      for (const row of await Promise.all(ids.map((id) => desk.row(id)))) {
+        tally.value.replace(rows.get(row.id), row)
+        rows.set(row.id, row)
+        tell(row)
       }
     } catch {
       await load()
     }
-    ids.forEach(changed)
   }
 
-  const noLongerMoving = computed(() => board.value?.state === 'CLOSED' || board.value?.state === 'ARCHIVED')
-  return { board, problem, load, noLongerMoving }
-}
-
-/** The totals that the server would give for these rows; see RoundCounts in the core. */
-export function countsOf(rows: Row[], board: BoardView): BoardView['counts'] {
-  const asked = rows.filter((row) => !row.walkIn && !row.waived)
-  const complete = asked.filter((row) => row.progress === 'COMPLETE' || row.progress === 'CHECKED').length
-  const tally = (keys: readonly string[], of: (row: Row) => string) => Object.fromEntries(keys.map((key) => [key, asked.filter((row) => of(row) === key).length]))
-  return {
-    ...board.counts,
-    asked: asked.length,
-    complete,
-    percent: asked.length ? Math.floor((100 * complete) / asked.length) : 0,
-    waived: rows.filter((row) => !row.walkIn && row.waived).length,
-    walkIns: rows.filter((row) => row.walkIn).length,
-    files: rows.reduce((sum, row) => sum + row.files, 0),
-    senders: rows.filter((row) => row.files > 0).length,
-    toCheck: rows.reduce((sum, row) => sum + row.toCheck, 0),
-    byProgress: tally(PROGRESS, (row) => row.progress),
-    byTimeliness: tally(Object.keys(board.counts.byTimeliness), (row) => row.timeliness),
+  /** Calls back with each row that changed, or with nothing when all may have. */
+  function onChange(listener: (row: Row | undefined) => void) {
+    listeners.push(listener)
   }
+
+  return { board, problem, load, rows, tally, pulse, onChange }
 }

@@ -4,9 +4,10 @@ import { text } from '../../../text/desk'
 import { copy } from '../../copy'
 import { say, sayProblem } from '../../say'
 import { useLoaded } from '../../use-loaded'
+import { useActs } from './use-acts'
 
 /** One basket in the panel: its files, what is chosen of them, and what can be done. */
-export function usePanel(basketId: number, touched: () => number) {
+export function usePanel(roundId: number, basketId: number, touched: () => number) {
   const { value: panel, problem, load } = useLoaded(() => desk.panel(basketId))
   const chosen = reactive(new Set<number>())
   const previewed = ref<number>()
@@ -36,20 +37,29 @@ export function usePanel(basketId: number, touched: () => number) {
     return act(() => desk.review(file.id, file.review, to, reason), () => say(`${text.panel.events[to === 'ACCEPTED' ? 'accepted' : 'returned']!(1)}: ${file.name}`, undo))
   }
 
-  function waive(itemId: number, waived: boolean) {
-    return act(() => desk.waive(basketId, itemId, waived))
+  const acts = useActs(roundId)
+
+  /** Does something to this basket as it was seen. */
+  async function set(change: Parameters<typeof acts.act>[1], words: string) {
+    await acts.tryAct([panel.value!.row], change, words)
+    await load()
   }
 
-  function excuse(excused: boolean) {
-    return act(() => desk.excuse(basketId, excused), () => say(excused ? text.panel.excusedAll : text.panel.askedAgain, { label: text.panel.undo, run: () => void excuse(!excused) }))
+  function waive(itemId: number, on: boolean) {
+    return set({ kind: 'EXCUSE_ITEM', itemId, on }, on ? text.acts.excused : text.panel.askedAgain)
   }
 
   /** Throws the problem, so that the form can show it at its fields. */
   async function extend(date: string | null, reason: string) {
-    const before = { date: panel.value?.extension ?? null, reason: panel.value?.extensionReason ?? '' }
-    await desk.extend(basketId, date, reason)
+    await acts.act([panel.value!.row], { kind: 'EXTEND', date, reason }, date ? text.panel.extended(date) : text.panel.unextend)
     await load()
-    say(date ? text.panel.extended(date) : text.panel.unextend, { label: text.panel.undo, run: () => void act(() => desk.extend(basketId, before.date, before.reason)) })
+  }
+
+  async function acceptAll() {
+    await act(async () => {
+      const { files } = await desk.acceptAll(basketId)
+      say(text.review.acceptedAll(files.length), { label: text.panel.undo, run: () => void act(() => desk.unaccept(files)) })
+    })
   }
 
   async function copyLink() {
@@ -61,5 +71,5 @@ export function usePanel(basketId: number, touched: () => number) {
     })
   }
 
-  return { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, excuse, extend, copyLink }
+  return { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, set, extend, acceptAll, copyLink }
 }

@@ -1,16 +1,32 @@
 <script setup lang="ts">
 import { onMounted } from 'vue'
+import { useRouter } from 'vue-router'
 import { desk, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime, zoneWords } from '../../../ui/time'
 import FailureNote from '../../FailureNote.vue'
+import { sayProblem } from '../../say'
 import { useLive } from '../../use-live'
 import { useLoaded } from '../../use-loaded'
+import SeriesList from '../again/SeriesList.vue'
 
 const t = text.rounds
 const { value: rounds, problem, load } = useLoaded(desk.rounds)
 
-onMounted(load)
+const { value: templates, load: loadTemplates } = useLoaded(desk.templates)
+const router = useRouter()
+onMounted(() => Promise.all([load(), loadTemplates()]))
+
+async function fromTemplate(event: Event) {
+  const kept = templates.value?.find((one) => one.id === Number((event.target as HTMLSelectElement).value))
+  if (!kept) return
+  try {
+    const draft = await desk.begin(kept.sheet)
+    await router.push({ name: 'sheet', params: { id: draft.head.id } })
+  } catch (error) {
+    sayProblem(error)
+  }
+}
 useLive(() => void load(), () => void load())
 
 function target(round: Schemas['ListedRound']) {
@@ -22,7 +38,13 @@ function target(round: Schemas['ListedRound']) {
   <div class="page">
     <header>
       <h1>{{ t.title }}</h1>
-      <RouterLink class="button primary" to="/rounds/new">{{ t.compose }}</RouterLink>
+      <div class="actions">
+        <select v-if="templates?.some((one) => one.kind === 'ROUND')" class="input from" :aria-label="text.templates.fromRound" @change="fromTemplate">
+          <option value="">{{ text.templates.fromRound }}</option>
+          <option v-for="one in templates.filter((one) => one.kind === 'ROUND')" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </select>
+        <RouterLink class="button primary" to="/rounds/new">{{ t.compose }}</RouterLink>
+      </div>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <p v-if="!rounds && !problem" class="quiet">{{ text.loading }}</p>
@@ -44,21 +66,33 @@ function target(round: Schemas['ListedRound']) {
           <td><template v-if="round.deadline && round.zone">{{ dayAndTime(round.deadline, round.zone) }} <span class="quiet">{{ zoneWords(round.zone) }}</span></template></td>
           <td>
             <div v-if="round.counts" class="in">
-              <span>{{ t.of(round.counts.complete, round.counts.asked) }}</span>
+              <RouterLink class="count" :to="{ name: 'round', params: { id: round.id }, query: { show: 'complete' } }">{{ t.of(round.counts.complete, round.counts.asked) }}</RouterLink>
               <span class="strands" aria-hidden="true">
                 <i v-for="n in 10" :key="n" :class="{ full: n * 10 <= round.counts.percent }"></i>
               </span>
               <span class="quiet">{{ round.counts.percent }} %</span>
             </div>
           </td>
-          <td class="number">{{ round.counts?.toCheck || '' }}</td>
+          <td class="number"><RouterLink v-if="round.counts?.toCheck" class="count" :to="{ name: 'review', params: { id: round.id } }">{{ round.counts.toCheck }}</RouterLink></td>
         </tr>
       </tbody>
     </table>
+    <SeriesList />
   </div>
 </template>
 
 <style scoped>
+.actions {
+  display: flex;
+  gap: 10px;
+}
+.from {
+  width: auto;
+}
+td a.count {
+  color: inherit;
+  font: inherit;
+}
 td a {
   font: 600 17px var(--heading);
 }

@@ -24,6 +24,15 @@ function weekend(date: string): boolean {
   return [0, 6].includes(new Date(`${date}T12:00:00Z`).getUTCDay())
 }
 
+/** Each entry leads straight to the thing. */
+function target(one: Schemas['NeedsYou']) {
+  const params = { id: one.roundId }
+  if (one.what === 'check') return { name: 'review', params }
+  if (one.what === 'prepared') return { name: 'sheet', params }
+  const lists: Record<string, string> = { overdue: 'overdue', 'hand-over': 'handOver', 'walk-in': 'walkIns' }
+  return { name: 'round', params, query: lists[one.what] ? { show: lists[one.what] } : {} }
+}
+
 function need(one: Schemas['NeedsYou']): string {
   return t.needs[one.what]?.(one.count) ?? one.what
 }
@@ -67,7 +76,7 @@ async function seen() {
         <p v-if="today.needsYou.length === 0" class="quiet none">{{ t.nothingNeeded }}</p>
         <ul>
           <li v-for="one in today.needsYou" :key="one.what + one.roundId" :class="one.what">
-            <RouterLink :to="{ name: 'round', params: { id: one.roundId } }">{{ need(one) }}</RouterLink>
+            <RouterLink :to="target(one)">{{ need(one) }}</RouterLink>
             <p class="quiet">{{ one.round }}</p>
             <p>{{ one.people.join(', ') }}</p>
           </li>
@@ -80,7 +89,7 @@ async function seen() {
             <span class="day">{{ dayWords(day.date, { weekday: 'short', day: 'numeric', month: 'short' }) }}</span>
             <span v-if="day.deadlines.length === 0" class="quiet" aria-hidden="true">·</span>
             <p v-for="one in day.deadlines" :key="one.roundId + one.at">
-              <RouterLink :to="{ name: 'round', params: { id: one.roundId } }">{{ one.round }}</RouterLink>
+              <RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: one.owing ? { show: 'owes' } : {} }">{{ one.round }}</RouterLink>
               {{ t.deadline(one.owing, one.asked) }}<span v-if="one.extension" class="quiet"> ({{ t.extended }})</span>
             </p>
           </li>

@@ -90,6 +90,12 @@ final class Api {
         throw new IllegalStateException("No row of " + name);
     }
 
+    /** Does something to one person's basket; {@code more} is further JSON, such as {@code "on":true}. */
+    HttpResponse<byte[]> act(long round, String name, String kind, String more) {
+        JsonNode row = row(round, name);
+        return post("/api/rounds/" + round + "/acts", "{\"kind\":\"" + kind + "\",\"baskets\":[{\"id\":" + row.path("id") + ",\"version\":" + row.path("version") + "}]," + more + "}");
+    }
+
     String personalLink(long round, String name) {
         return get("/api/baskets/" + row(round, name).path("id").asLong() + "/link").path("url").asString();
     }

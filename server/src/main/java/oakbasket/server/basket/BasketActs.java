@@ -36,7 +36,7 @@ class BasketActs {
     }
 
     /** What was done: its number, by which it can be undone, and how many baskets it changed. */
-    record Done(long act, int changed) {
+    record BasketsChanged(long act, int changed) {
     }
 
     /** What holds before an act, and the version it left. */
@@ -84,7 +84,7 @@ class BasketActs {
      *
      * @throws Problem with status 422 when the change cannot be made, 409 naming the people whose basket somebody else changed meanwhile
      */
-    Done apply(long roundId, List<Target> targets, AllowanceChange change, long account) {
+    BasketsChanged apply(long roundId, List<Target> targets, AllowanceChange change, long account) {
         Round round = rounds.opened(roundId);
         change.fault(clock.instant(), round.zone()).ifPresent(fault -> {
             throw Problem.refused("fields").at(fault.field(), fault.detail());
@@ -93,12 +93,12 @@ class BasketActs {
             throw Problem.notFound("no-item");
         }
         Instant now = clock.instant();
-        Done done = transactions.durably(() -> change(round, known(round, targets), change, account, now));
+        BasketsChanged done = transactions.durably(() -> change(round, known(round, targets), change, account, now));
         tell(roundId, targets.stream().map(Target::id).toList());
         return done;
     }
 
-    private Done change(Round round, Map<Basket, Integer> seen, AllowanceChange change, long account, Instant now) {
+    private BasketsChanged change(Round round, Map<Basket, Integer> seen, AllowanceChange change, long account, Instant now) {
         List<Before> before = new ArrayList<>();
         List<Basket> changedElsewhere = new ArrayList<>();
         seen.forEach((basket, version) -> {
@@ -113,22 +113,22 @@ class BasketActs {
             throw elsewhere(changedElsewhere);
         }
         if (before.isEmpty()) {
-            return new Done(0, 0);
+            return new BasketsChanged(0, 0);
         }
         long act = acts.insert(round.id(), account, now, kind(change), said(change, round.id()), json.writeValueAsString(new Detail(before)),
                 before.stream().map(Before::id).toList());
-        return new Done(act, before.size());
+        return new BasketsChanged(act, before.size());
     }
 
     /** Asks people in a round that gathers already. Whoever was removed is put back; whoever is in it is left alone. */
-    Done addLate(long roundId, List<Person> people, List<String> groups, long account) {
+    BasketsChanged addLate(long roundId, List<Person> people, List<String> groups, long account) {
         Round round = rounds.opened(roundId);
         if (round.state() != RoundState.GATHERING) {
             throw Problem.conflict("round-not-gathering");
         }
         Instant now = clock.instant();
         List<Long> touched = new ArrayList<>();
-        Done done = transactions.durably(() -> {
+        BasketsChanged done = transactions.durably(() -> {
             List<Long> wanted = new ArrayList<>(people.stream().map(contacts::asked).toList());
             groups.forEach(group -> wanted.addAll(contacts.idsOfGroup(group)));
             Map<Long, Basket> there = baskets.ofRound(roundId).stream().collect(Collectors.toMap(Basket::contactId, basket -> basket));
@@ -147,8 +147,8 @@ class BasketActs {
                 }
             }
             touched.addAll(before.stream().map(Before::id).toList());
-            return before.isEmpty() ? new Done(0, 0)
-                    : new Done(acts.insert(roundId, account, now, "add", "", json.writeValueAsString(new Detail(before)), touched), before.size());
+            return before.isEmpty() ? new BasketsChanged(0, 0)
+                    : new BasketsChanged(acts.insert(roundId, account, now, "add", "", json.writeValueAsString(new Detail(before)), touched), before.size());
         });
         tell(roundId, touched);
         return done;
@@ -159,7 +159,7 @@ class BasketActs {
      *
      * @throws Problem with status 409 when it was undone before, or one of its baskets was changed since
      */
-    Done undo(long actId) {
+    BasketsChanged undo(long actId) {
         ActTable.Act act = acts.byId(actId).orElseThrow(() -> Problem.notFound("no-act"));
         List<Before> before = json.readValue(acts.detail(actId), Detail.class).before();
         transactions.durably(() -> {
@@ -174,7 +174,7 @@ class BasketActs {
             before.forEach(one -> set(now.get(one.id()), one.allowance()));
         });
         tell(act.roundId(), before.stream().map(Before::id).toList());
-        return new Done(actId, before.size());
+        return new BasketsChanged(actId, before.size());
     }
 
     /** What was done to a basket, the oldest first. */

@@ -50,7 +50,7 @@ class BoardController {
      * @param on whether it is set or taken back; for all but extensions and notes
      * @param date the last day of an extension; null takes it back
      */
-    record Act(ActKind kind, List<BasketActs.Target> baskets, boolean on, @Nullable LocalDate date, @Nullable String reason, @Nullable Long itemId, @Nullable String text) {
+    record BasketChange(ActKind kind, List<BasketActs.Target> baskets, boolean on, @Nullable LocalDate date, @Nullable String reason, @Nullable Long itemId, @Nullable String text) {
     }
 
     record LatePerson(@Nullable String name, @Nullable String email) {
@@ -98,7 +98,7 @@ class BoardController {
 
     /** Changes one basket or many; all of them or none. */
     @PostMapping("/api/rounds/{id}/acts")
-    BasketActs.Done act(@PathVariable long id, @RequestBody Act act, @AuthenticationPrincipal Account account) {
+    BasketActs.BasketsChanged act(@PathVariable long id, @RequestBody BasketChange act, @AuthenticationPrincipal Account account) {
         if (act.baskets() == null || act.baskets().isEmpty() || act.baskets().size() > MOST_AT_ONCE) {
             throw Problem.refused("fields").at("baskets", "Choose 1 to " + MOST_AT_ONCE + " people");
         }
@@ -106,13 +106,13 @@ class BoardController {
     }
 
     @PostMapping("/api/acts/{id}/undo")
-    BasketActs.Done undo(@PathVariable long id) {
+    BasketActs.BasketsChanged undo(@PathVariable long id) {
         return acts.undo(id);
     }
 
     /** Asks more people in a round that gathers. */
     @PostMapping("/api/rounds/{id}/people")
-    BasketActs.Done addLate(@PathVariable long id, @RequestBody AddLate body, @AuthenticationPrincipal Account account) {
+    BasketActs.BasketsChanged addLate(@PathVariable long id, @RequestBody AddLate body, @AuthenticationPrincipal Account account) {
         List<Person> people = new ArrayList<>();
         List<Problem.FieldError> errors = new ArrayList<>();
         for (int i = 0; i < body.people().size(); i++) {
@@ -134,7 +134,7 @@ class BoardController {
                 .toList();
     }
 
-    private static AllowanceChange change(Act act) {
+    private static AllowanceChange change(BasketChange act) {
         return switch (act.kind()) {
             case EXTEND -> new AllowanceChange.Extend(act.date(), text(act.reason()));
             case EXCUSE -> new AllowanceChange.ExcuseAll(act.on());

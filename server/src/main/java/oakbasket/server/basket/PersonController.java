@@ -34,7 +34,7 @@ class PersonController {
     record InRound(long roundId, String title, RoundState state, Board.Row row, List<BoardController.BoardItem> items, @Nullable Instant askedAt, List<SentFile> files) {
     }
 
-    record Person(Contact contact, List<Contact> merged, List<InRound> rounds) {
+    record PersonPage(Contact contact, List<Contact> merged, List<InRound> rounds) {
     }
 
     private final Contacts contacts;
@@ -52,11 +52,11 @@ class PersonController {
     }
 
     @GetMapping("/api/contacts/{id}")
-    Person person(@PathVariable long id) {
+    PersonPage person(@PathVariable long id) {
         List<Long> all = contacts.withMerged(id);
         Contact contact = contacts.byId(id);
         List<Contact> merged = contacts.byIds(all).values().stream().filter(other -> other.id() != id).sorted(Comparator.comparing(Contact::name)).toList();
-        return new Person(contact, merged, baskets.ofContacts(all).stream().map(this::inRound).toList());
+        return new PersonPage(contact, merged, baskets.ofContacts(all).stream().map(this::inRound).toList());
     }
 
     private InRound inRound(Basket basket) {

@@ -84,6 +84,13 @@ class SenderController {
                 .orElseThrow(() -> Problem.notFound("no-form")));
     }
 
+    /** For the desk: a form as a sender will take it along. */
+    @GetMapping("/api/rounds/{id}/rehearsal/forms/{number}")
+    ResponseEntity<byte[]> rehearsedForm(@PathVariable long id, @PathVariable int number) {
+        return forms.serve(rounds.rehearse(id).items().stream().filter(item -> item.number() == number).map(Item::formId).filter(Objects::nonNull).findFirst()
+                .orElseThrow(() -> Problem.notFound("no-form")));
+    }
+
     /** Also after closing: what was begun may be finished. */
     @PostMapping("/api/basket/submissions/finish")
     Submissions.Receipt finish(@RequestHeader(value = "Oak-Submission", required = false) @Nullable String key) {

@@ -14,7 +14,7 @@ import org.springframework.stereotype.Repository;
 class ContactActTable {
 
     /** Something done to contacts that can be undone. */
-    record Act(long id, String kind, Instant at, String summary, @Nullable Instant undoneAt) {
+    record ContactAct(long id, String kind, Instant at, String summary, @Nullable Instant undoneAt) {
     }
 
     private final JdbcClient jdbc;
@@ -30,12 +30,12 @@ class ContactActTable {
         return key.getKeyAs(Long.class);
     }
 
-    Optional<Act> byId(long id) {
-        return jdbc.sql("SELECT id, kind, at, summary, undone_at FROM contact_act WHERE id = :id").param("id", id).query(Act.class).optional();
+    Optional<ContactAct> byId(long id) {
+        return jdbc.sql("SELECT id, kind, at, summary, undone_at FROM contact_act WHERE id = :id").param("id", id).query(ContactAct.class).optional();
     }
 
-    List<Act> latest(int most) {
-        return jdbc.sql("SELECT id, kind, at, summary, undone_at FROM contact_act ORDER BY id DESC FETCH FIRST :most ROWS ONLY").param("most", most).query(Act.class).list();
+    List<ContactAct> latest(int most) {
+        return jdbc.sql("SELECT id, kind, at, summary, undone_at FROM contact_act ORDER BY id DESC FETCH FIRST :most ROWS ONLY").param("most", most).query(ContactAct.class).list();
     }
 
     String detail(long id) {

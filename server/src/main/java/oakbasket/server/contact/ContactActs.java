@@ -39,7 +39,7 @@ class ContactActs {
     }
 
     /** The latest acts, the newest first. */
-    List<ContactActTable.Act> latest() {
+    List<ContactActTable.ContactAct> latest() {
         return acts.latest(SHOWN);
     }
 
@@ -49,7 +49,7 @@ class ContactActs {
      * @throws Problem with status 409 when it was undone before, or cannot be any more
      */
     Undone undo(long id) {
-        ContactActTable.Act act = acts.byId(id).orElseThrow(() -> Problem.notFound("no-act"));
+        ContactActTable.ContactAct act = acts.byId(id).orElseThrow(() -> Problem.notFound("no-act"));
         int kept = transactions.durably(() -> {
             if (acts.undo(id, clock.instant()) != 1) {
                 throw Problem.conflict("undone-already");

@@ -112,7 +112,7 @@ class ContactController {
 
     /** Puts a provisional contact aside, or one that never was in a round. */
     @PostMapping("/api/contacts/{id}/discard")
-    Merging.Done discard(@PathVariable long id, @AuthenticationPrincipal Account account) {
+    Merging.ContactsChanged discard(@PathVariable long id, @AuthenticationPrincipal Account account) {
         return merging.discard(id, account.id());
     }
 
@@ -127,12 +127,12 @@ class ContactController {
     }
 
     @PostMapping("/api/contacts/merge")
-    Merging.Done merge(@RequestBody Merge body, @AuthenticationPrincipal Account account) {
+    Merging.ContactsChanged merge(@RequestBody Merge body, @AuthenticationPrincipal Account account) {
         return merging.merge(body.keep(), body.gone(), account.id());
     }
 
     @GetMapping("/api/contact-acts")
-    List<ContactActTable.Act> acts() {
+    List<ContactActTable.ContactAct> acts() {
         return acts.latest();
     }
 
@@ -161,7 +161,7 @@ class ContactController {
 
     /** What would become of each line. */
     @PostMapping("/api/contacts/import/{id}/preview")
-    Importing.Preview preview(@PathVariable String id, @RequestBody PreviewImport body, @AuthenticationPrincipal Account account) {
+    Importing.ImportPreview preview(@PathVariable String id, @RequestBody PreviewImport body, @AuthenticationPrincipal Account account) {
         ImportPlan.Verdict verdict = body.verdict();
         return importing.preview(id, body.mapping(), account.id(), verdict == null ? ImportPlan.Verdict.ADDED : verdict, Math.max(0, body.from()));
     }
@@ -174,7 +174,7 @@ class ContactController {
     }
 
     @GetMapping("/api/contacts/import/{id}")
-    Importing.Progress progress(@PathVariable String id, @AuthenticationPrincipal Account account) {
+    Importing.ImportProgress progress(@PathVariable String id, @AuthenticationPrincipal Account account) {
         return importing.progress(id, account.id());
     }
 

@@ -40,7 +40,7 @@ class Importing {
     private static final int PAGE = 200;
 
     /** How far an import has come. */
-    enum State { READ, RUNNING, DONE, FAILED }
+    enum ImportState { READ, RUNNING, DONE, FAILED }
 
     /** How the columns are meant. */
     record Mapping(List<ContactColumn> columns, boolean headed, @Nullable String group) {
@@ -55,7 +55,7 @@ class Importing {
     }
 
     /** What would become of the lines: how many of each verdict, and a page of those of one. */
-    record Preview(int added, int changed, int unchanged, int refused, int odd, List<ImportPlan.Line> lines) {
+    record ImportPreview(int added, int changed, int unchanged, int refused, int odd, List<ImportPlan.Line> lines) {
     }
 
     /**
@@ -63,7 +63,7 @@ class Importing {
      *
      * @param act by which it can be undone; 0 before it is done
      */
-    record Progress(State state, int done, int total, long act, String problem) {
+    record ImportProgress(ImportState state, int done, int total, long act, String problem) {
     }
 
     /** A contact that an import changed. */
@@ -84,7 +84,7 @@ class Importing {
         private final @Nullable ImportedTable table;
         private final List<ImportPlan.Row> cards;
         private volatile @Nullable ImportPlan previewed;
-        private volatile Progress progress = new Progress(State.READ, 0, 0, 0, "");
+        private volatile ImportProgress progress = new ImportProgress(ImportState.READ, 0, 0, 0, "");
 
         Waiting(long account, Instant since, @Nullable ImportedTable table, List<ImportPlan.Row> cards) {
             this.account = account;
@@ -134,7 +134,7 @@ class Importing {
     Staged stage(byte[] content, String charset, String delimiter, long account) {
         waiting.values().removeIf(one -> one.since.plus(WAITS).isBefore(clock.instant()));
         if (waiting.size() >= MOST_WAITING) {
-            waiting.entrySet().stream().filter(one -> one.getValue().progress.state() != State.RUNNING)
+            waiting.entrySet().stream().filter(one -> one.getValue().progress.state() != ImportState.RUNNING)
                     .min((one, other) -> one.getValue().since.compareTo(other.getValue().since)).ifPresent(eldest -> waiting.remove(eldest.getKey()));
         }
         String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(12));
@@ -150,11 +150,11 @@ class Importing {
     }
 
     /** Says what would become of the lines; stores nothing. */
-    Preview preview(String id, Mapping mapping, long account, ImportPlan.Verdict verdict, int from) {
+    ImportPreview preview(String id, Mapping mapping, long account, ImportPlan.Verdict verdict, int from) {
         Waiting one = byId(id, account);
         ImportPlan plan = plan(one, mapping);
         one.previewed = plan;
-        return new Preview(plan.count(ImportPlan.Verdict.ADDED), plan.count(ImportPlan.Verdict.CHANGED), plan.count(ImportPlan.Verdict.UNCHANGED),
+        return new ImportPreview(plan.count(ImportPlan.Verdict.ADDED), plan.count(ImportPlan.Verdict.CHANGED), plan.count(ImportPlan.Verdict.UNCHANGED),
                 plan.count(ImportPlan.Verdict.REFUSED), (int) plan.lines().stream().filter(line -> !line.remarks().isEmpty()).count(),
                 plan.lines().stream().filter(line -> line.verdict() == verdict).skip(from).limit(PAGE).toList());
     }
@@ -167,19 +167,19 @@ class Importing {
     void apply(String id, Mapping mapping, String source, long account) {
         Waiting one = byId(id, account);
         synchronized (one) {
-            if (one.progress.state() != State.READ) {
+            if (one.progress.state() != ImportState.READ) {
                 throw Problem.conflict("import-running");
             }
             ImportPlan plan = plan(one, mapping);
             if (!plan.equals(one.previewed)) {
                 throw Problem.conflict("import-changed");
             }
-            one.progress = new Progress(State.RUNNING, 0, plan.lines().size(), 0, "");
+            one.progress = new ImportProgress(ImportState.RUNNING, 0, plan.lines().size(), 0, "");
             worker.execute(() -> run(one, plan, source));
         }
     }
 
-    Progress progress(String id, long account) {
+    ImportProgress progress(String id, long account) {
         return byId(id, account).progress;
     }
 
@@ -205,11 +205,11 @@ class Importing {
         int total = plan.lines().size();
         try {
             long act = transactions.durably(() -> write(one, plan, source));
-            one.progress = new Progress(State.DONE, total, total, act, "");
+            one.progress = new ImportProgress(ImportState.DONE, total, total, act, "");
             live.publish(LiveEvent.CONTACTS);
         } catch (RuntimeException failed) {
             LOG.error("An import failed; nothing of it was kept", failed);
-            one.progress = new Progress(State.FAILED, 0, total, 0, "Nothing was imported. Try again; if it fails again, tell whoever runs the server");
+            one.progress = new ImportProgress(ImportState.FAILED, 0, total, 0, "Nothing was imported. Try again; if it fails again, tell whoever runs the server");
         }
     }
 
@@ -244,7 +244,7 @@ class Importing {
                 }
             }
             if (++done % 100 == 0) {
-                one.progress = new Progress(State.RUNNING, done, plan.lines().size(), 0, "");
+                one.progress = new ImportProgress(ImportState.RUNNING, done, plan.lines().size(), 0, "");
             }
         }
         String summary = source + ": " + added.size() + " added, " + changed.size() + " changed";

@@ -35,7 +35,7 @@ class Merging {
     }
 
     /** What was done, by whose number it can be undone. */
-    record Done(long act) {
+    record ContactsChanged(long act) {
     }
 
     /** What it takes to part two contacts again. */
@@ -91,7 +91,7 @@ class Merging {
     }
 
     /** Merges one contact into another: empty fields are filled, groups and rounds joined, and the address of the merged one leads to the kept one from now on. */
-    Done merge(long keptId, long goneId, long account) {
+    ContactsChanged merge(long keptId, long goneId, long account) {
         Contact kept = contacts.byId(keptId);
         Contact gone = contacts.byId(goneId);
         if (keptId == goneId || table.mergedInto(keptId).contains(goneId) || table.mergedInto(goneId).contains(keptId)) {
@@ -112,7 +112,7 @@ class Merging {
     }
 
     /** Puts a contact met through an open link aside, with what it has in rounds. What was sent stays where it was filed. */
-    Done discard(long id, long account) {
+    ContactsChanged discard(long id, long account) {
         Contact contact = contacts.byId(id);
         if (!contact.provisional() && baskets.any(id)) {
             throw Problem.conflict("contact-in-rounds");
@@ -126,7 +126,7 @@ class Merging {
     }
 
     /** Undoes a merge or a discard. Runs in the caller's transaction. */
-    void undo(ContactActTable.Act act) {
+    void undo(ContactActTable.ContactAct act) {
         if (act.kind().equals("discard")) {
             DiscardJournal journal = json.readValue(acts.detail(act.id()), DiscardJournal.class);
             table.discard(journal.contact(), null);
@@ -144,8 +144,8 @@ class Merging {
         baskets.takeBack(journal.baskets());
     }
 
-    private Done act(Supplier<Long> work) {
-        Done done = new Done(transactions.durably(work));
+    private ContactsChanged act(Supplier<Long> work) {
+        ContactsChanged done = new ContactsChanged(transactions.durably(work));
         live.publish(LiveEvent.CONTACTS);
         return done;
     }

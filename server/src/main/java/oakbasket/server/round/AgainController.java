@@ -23,16 +23,16 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class AgainController {
 
-    record Keep(Templates.Kind kind, @Nullable String name, RoundSheet sheet, boolean replace) {
+    record Keep(Templates.TemplateKind kind, @Nullable String name, RoundSheet sheet, boolean replace) {
     }
 
-    record BeginSeries(long roundId, RoundsAgain.Terms terms) {
+    record BeginSeries(long roundId, RoundsAgain.SeriesTerms terms) {
     }
 
-    record ChangeSeries(int version, RoundsAgain.Terms terms) {
+    record ChangeSeries(int version, RoundsAgain.SeriesTerms terms) {
     }
 
-    record PreviewSeries(@Nullable Long calendarId, RoundsAgain.Terms terms) {
+    record PreviewSeries(@Nullable Long calendarId, RoundsAgain.SeriesTerms terms) {
     }
 
     record PauseSeries(boolean paused) {
@@ -68,7 +68,7 @@ class AgainController {
 
     /** Whom a change would affect; stores nothing. */
     @PostMapping("/api/rounds/{id}/change/preview")
-    RoundChanges.Preview preview(@PathVariable long id, @RequestBody ChangeRound body) {
+    RoundChanges.ChangePreview preview(@PathVariable long id, @RequestBody ChangeRound body) {
         return changes.preview(id, body.sheet());
     }
 
@@ -79,13 +79,13 @@ class AgainController {
     }
 
     @GetMapping("/api/templates")
-    List<Templates.Kept> templates() {
+    List<Templates.KeptTemplate> templates() {
         return templates.all();
     }
 
     @PostMapping("/api/templates")
     @ResponseStatus(HttpStatus.CREATED)
-    Templates.Kept keep(@RequestBody Keep body) {
+    Templates.KeptTemplate keep(@RequestBody Keep body) {
         return templates.keep(body.kind(), body.name() == null ? "" : body.name(), body.sheet(), body.replace());
     }
 
@@ -96,29 +96,29 @@ class AgainController {
     }
 
     @GetMapping("/api/series")
-    List<RoundsAgain.Listed> series() {
+    List<RoundsAgain.ListedSeries> series() {
         return again.all();
     }
 
     /** Says a recurrence rule in words and shows its next dates; stores nothing. */
     @PostMapping("/api/series/preview")
-    RoundsAgain.Preview preview(@RequestBody PreviewSeries body) {
+    RoundsAgain.SeriesPreview preview(@RequestBody PreviewSeries body) {
         return again.preview(body.terms(), body.calendarId());
     }
 
     @PostMapping("/api/series")
     @ResponseStatus(HttpStatus.CREATED)
-    RoundsAgain.Listed begin(@RequestBody BeginSeries body, @AuthenticationPrincipal Account account) {
+    RoundsAgain.ListedSeries begin(@RequestBody BeginSeries body, @AuthenticationPrincipal Account account) {
         return again.begin(body.roundId(), body.terms(), account.id());
     }
 
     @PutMapping("/api/series/{id}")
-    RoundsAgain.Listed change(@PathVariable long id, @RequestBody ChangeSeries body) {
+    RoundsAgain.ListedSeries change(@PathVariable long id, @RequestBody ChangeSeries body) {
         return again.change(id, body.version(), body.terms());
     }
 
     @PostMapping("/api/series/{id}/pause")
-    RoundsAgain.Listed pause(@PathVariable long id, @RequestBody PauseSeries body) {
+    RoundsAgain.ListedSeries pause(@PathVariable long id, @RequestBody PauseSeries body) {
         return again.pause(id, body.paused());
     }
 
@@ -131,7 +131,7 @@ class AgainController {
     /** Keeps a blank form; the body is the file itself. */
     @PostMapping("/api/forms")
     @ResponseStatus(HttpStatus.CREATED)
-    Forms.Kept keepForm(@RequestParam(defaultValue = "form") String name, HttpServletRequest request) throws IOException {
+    Forms.KeptForm keepForm(@RequestParam(defaultValue = "form") String name, HttpServletRequest request) throws IOException {
         return forms.keep(name, BoundedBody.read(request, Forms.MOST_BYTES));
     }
 

@@ -24,7 +24,7 @@ public class Forms {
     static final int MOST_BYTES = 20 * 1024 * 1024;
 
     /** A form as a sheet names it. */
-    record Kept(long id, String name) {
+    record KeptForm(long id, String name) {
     }
 
     private final FormTable table;
@@ -43,7 +43,7 @@ public class Forms {
      *
      * @throws Problem with status 422 when it is empty or a program
      */
-    Kept keep(String name, byte[] content) {
+    KeptForm keep(String name, byte[] content) {
         if (content.length == 0) {
             throw Problem.refused("form-empty");
         }
@@ -53,7 +53,7 @@ public class Forms {
             throw Problem.refused("kind-program", safe);
         }
         long id = transactions.durably(() -> table.insert(safe, type, sha256(content), content, clock.instant()));
-        return new Kept(id, safe);
+        return new KeptForm(id, safe);
     }
 
     /** A form to be taken along, always as a download. */

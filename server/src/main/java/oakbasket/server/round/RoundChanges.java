@@ -36,7 +36,7 @@ class RoundChanges {
      * @param affected the baskets it would have one on
      * @param plain what else changes, in words
      */
-    record Preview(List<Problem.FieldError> oddities, Map<RoundEffect.Kind, Long> kinds, List<RoundEffects.Affected> affected, List<String> plain) {
+    record ChangePreview(List<Problem.FieldError> oddities, Map<RoundEffect.Kind, Long> kinds, List<RoundEffects.Affected> affected, List<String> plain) {
     }
 
     private final RoundTable rounds;
@@ -84,13 +84,13 @@ class RoundChanges {
     }
 
     /** Says what a change would mean; stores nothing. */
-    Preview preview(long id, RoundSheet sheet) {
+    ChangePreview preview(long id, RoundSheet sheet) {
         Round before = gathering(id);
         RoundPlan plan = plan(id, sheet);
         List<Item> itemsBefore = items.ofRound(id);
         List<RoundEffects.Affected> affected = effects.compare(before, itemsBefore, changed(before, plan), asItems(plan.items()));
         Map<RoundEffect.Kind, Long> kinds = affected.stream().flatMap(one -> one.effect().kinds().stream()).collect(Collectors.groupingBy(kind -> kind, Collectors.counting()));
-        return new Preview(SheetCheck.check(sheet, contexts.changing()).oddities(), kinds, affected, plain(before, plan));
+        return new ChangePreview(SheetCheck.check(sheet, contexts.changing()).oddities(), kinds, affected, plain(before, plan));
     }
 
     /**

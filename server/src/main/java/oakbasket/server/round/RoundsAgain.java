@@ -32,16 +32,16 @@ class RoundsAgain {
     private static final int LONGEST_TROUBLE = 1_000;
 
     /** What a coordinator says of a series. */
-    record Terms(@Nullable String rule, @Nullable LocalDate startsOn, @Nullable Integer opensDaysBefore, WorkingDays.@Nullable Shift shift, @Nullable Boolean opensItself) {
+    record SeriesTerms(@Nullable String rule, @Nullable LocalDate startsOn, @Nullable Integer opensDaysBefore, WorkingDays.@Nullable Shift shift, @Nullable Boolean opensItself) {
     }
 
     /** A series as the desk shows it. */
-    record Listed(long id, int version, String title, String rule, String words, LocalDate startsOn, int opensDaysBefore, WorkingDays.Shift shift, boolean opensItself,
+    record ListedSeries(long id, int version, String title, String rule, String words, LocalDate startsOn, int opensDaysBefore, WorkingDays.Shift shift, boolean opensItself,
             boolean paused, String trouble, List<Series.Dates> coming, List<String> groups, int people) {
     }
 
     /** A rule in words, and what comes of it. */
-    record Preview(String words, List<Series.Dates> coming) {
+    record SeriesPreview(String words, List<Series.Dates> coming) {
     }
 
     private final SeriesTable table;
@@ -64,18 +64,18 @@ class RoundsAgain {
         this.clock = clock;
     }
 
-    List<Listed> all() {
+    List<ListedSeries> all() {
         return table.all().stream().map(this::listed).toList();
     }
 
     /** Says a rule in words and shows its next rounds; stores nothing. */
-    Preview preview(Terms terms, @Nullable Long calendarId) {
+    SeriesPreview preview(SeriesTerms terms, @Nullable Long calendarId) {
         Series series = series(terms);
-        return new Preview(series.recurrence().words(), coming(series, null, calendars.days(calendarId)));
+        return new SeriesPreview(series.recurrence().words(), coming(series, null, calendars.days(calendarId)));
     }
 
     /** Makes a series of a round's sheet. */
-    Listed begin(long roundId, Terms terms, long account) {
+    ListedSeries begin(long roundId, SeriesTerms terms, long account) {
         Series series = series(terms);
         RoundSheet sheet = rounds.forAnother(roundId);
         RoundSheet dated = json.readValue(json.writeValueAsString(sheet), RoundSheet.class);
@@ -83,7 +83,7 @@ class RoundsAgain {
         return listed(byId(id));
     }
 
-    Listed change(long id, int version, Terms terms) {
+    ListedSeries change(long id, int version, SeriesTerms terms) {
         byId(id);
         Series series = series(terms);
         if (transactions.durably(() -> table.update(id, version, series, itself(terms))) != 1) {
@@ -92,7 +92,7 @@ class RoundsAgain {
         return listed(byId(id));
     }
 
-    Listed pause(long id, boolean paused) {
+    ListedSeries pause(long id, boolean paused) {
         byId(id);
         transactions.durably(() -> table.pause(id, paused));
         return listed(byId(id));
@@ -155,10 +155,10 @@ class RoundsAgain {
         return table.byId(id).orElseThrow(() -> Problem.notFound("no-series"));
     }
 
-    private Listed listed(SeriesTable.Kept kept) {
+    private ListedSeries listed(SeriesTable.Kept kept) {
         RoundSheet sheet = json.readValue(kept.sheet(), RoundSheet.class);
         Series series = kept.series();
-        return new Listed(kept.id(), kept.version(), sheet.title(), series.recurrence().rule(), series.recurrence().words(), series.start(), series.opensDaysBefore(), series.shift(),
+        return new ListedSeries(kept.id(), kept.version(), sheet.title(), series.recurrence().rule(), series.recurrence().words(), series.start(), series.opensDaysBefore(), series.shift(),
                 kept.opensItself(), kept.paused(), kept.trouble(), coming(series, kept.lastOccurrence(), calendars.days(sheet.calendarId())), sheet.groups(), sheet.people().size());
     }
 
@@ -173,7 +173,7 @@ class RoundsAgain {
         return coming;
     }
 
-    private Series series(Terms terms) {
+    private Series series(SeriesTerms terms) {
         List<Problem.FieldError> errors = new ArrayList<>();
         Recurrence recurrence = null;
         try {
@@ -199,7 +199,7 @@ class RoundsAgain {
         return new Series(recurrence, start, days, terms.shift() == null ? WorkingDays.Shift.EARLIER : terms.shift());
     }
 
-    private static boolean itself(Terms terms) {
+    private static boolean itself(SeriesTerms terms) {
         return terms.opensItself() != null && terms.opensItself();
     }
 }

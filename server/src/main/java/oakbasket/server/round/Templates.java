@@ -13,14 +13,14 @@ import tools.jackson.databind.json.JsonMapper;
 class Templates {
 
     /** What a template is of. */
-    enum Kind { CHECKLIST, ROUND }
+    enum TemplateKind { CHECKLIST, ROUND }
 
     /**
      * A template.
      *
      * @param sheet for a checklist, with its items alone
      */
-    record Kept(long id, Kind kind, String name, RoundSheet sheet) {
+    record KeptTemplate(long id, TemplateKind kind, String name, RoundSheet sheet) {
     }
 
     private final TemplateTable table;
@@ -35,11 +35,11 @@ class Templates {
         this.clock = clock;
     }
 
-    List<Kept> all() {
+    List<KeptTemplate> all() {
         return table.all().stream().map(this::kept).toList();
     }
 
-    Kept byId(long id) {
+    KeptTemplate byId(long id) {
         return table.byId(id).map(this::kept).orElseThrow(() -> Problem.notFound("no-template"));
     }
 
@@ -48,7 +48,7 @@ class Templates {
      *
      * @throws Problem with status 422 when the name is taken and must not be replaced
      */
-    Kept keep(Kind kind, String name, RoundSheet sheet, boolean replace) {
+    KeptTemplate keep(TemplateKind kind, String name, RoundSheet sheet, boolean replace) {
         String plain = name.strip();
         if (plain.isEmpty() || plain.length() > ItemSpec.LONGEST_TITLE) {
             throw Problem.refused("fields").at("name", plain.isEmpty() ? "Give it a name" : "Use at most " + ItemSpec.LONGEST_TITLE + " characters");
@@ -57,7 +57,7 @@ class Templates {
             throw Problem.refused("template-name-taken", plain).at("name", "There is already one called “" + plain + "”");
         }
         RoundSheet plainSheet = sheet.again(sheet.title(), "", "", "").withoutPasscode();
-        RoundSheet stored = kind == Kind.ROUND ? plainSheet : new RoundSheet("", "", plainSheet.items(), List.of(), "", List.of(), "", "", "", null, null, "", "", "", null, "", "", false, "");
+        RoundSheet stored = kind == TemplateKind.ROUND ? plainSheet : new RoundSheet("", "", plainSheet.items(), List.of(), "", List.of(), "", "", "", null, null, "", "", "", null, "", "", false, "");
         transactions.durably(() -> table.keep(kind.name(), plain, json.writeValueAsString(stored), clock.instant()));
         return all().stream().filter(one -> one.kind() == kind && one.name().equals(plain)).findFirst().orElseThrow();
     }
@@ -68,7 +68,7 @@ class Templates {
         }
     }
 
-    private Kept kept(TemplateTable.Template one) {
-        return new Kept(one.id(), Kind.valueOf(one.kind()), one.name(), json.readValue(one.sheet(), RoundSheet.class));
+    private KeptTemplate kept(TemplateTable.Template one) {
+        return new KeptTemplate(one.id(), TemplateKind.valueOf(one.kind()), one.name(), json.readValue(one.sheet(), RoundSheet.class));
     }
 }

@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { onMounted } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { desk, type Schemas } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import FailureNote from '../../FailureNote.vue'
+import { say } from '../../say'
+import { useLoaded } from '../../use-loaded'
+import SeriesForm from './SeriesForm.vue'
+
+/** Lets a round come again, or changes how a series does. */
+const t = text.again
+const route = useRoute()
+const router = useRouter()
+const id = Number(route.params.id)
+const ofSeries = route.name === 'series'
+const { value: series, problem, load } = useLoaded(async () => (ofSeries ? (await desk.series()).find((one) => one.id === id) : undefined))
+
+onMounted(load)
+
+async function save(terms: Schemas['SeriesTerms']) {
+  if (series.value) await desk.changeSeries(id, series.value.version, terms)
+  else await desk.beginSeries(id, terms)
+  await router.push('/rounds')
+  say(t.saved)
+}
+</script>
+
+<template>
+  <div class="page">
+    <header><h1>{{ series?.title || t.title }}</h1></header>
+    <p class="help">{{ t.help }}</p>
+    <FailureNote v-if="problem" :problem="problem" @retry="load" />
+    <SeriesForm v-if="!ofSeries || series" :series="series" :label="ofSeries ? t.saveChange : t.save" :save="save" />
+  </div>
+</template>
+
+<style scoped>
+.help {
+  margin-bottom: 14px;
+}
+</style>

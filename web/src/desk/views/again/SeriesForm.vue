@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { computed, reactive, ref, watch } from 'vue'
+import { desk, type Schemas } from '../../../api/desk'
+import { ApiProblem } from '../../../api/problem'
+import { text } from '../../../text/desk'
+import FieldBox from '../compose/FieldBox.vue'
+
+/** How a round comes again: the usual ways by choice, any other by a rule; always said back in words with its next dates. */
+const props = defineProps<{ series?: Schemas['ListedSeries']; label: string; save: (terms: Schemas['SeriesTerms']) => Promise<void> }>()
+const t = text.again
+type Preset = keyof typeof t.presets
+const form = reactive({
+  preset: (props.series ? 'own' : 'lastWorking') as Preset,
+  day: 15,
+  nth: '1',
+  weekday: 'MO',
+  interval: 1,
+  rule: props.series?.rule ?? '',
+  startsOn: props.series?.startsOn ?? new Date().toISOString().slice(0, 10),
+  opensDaysBefore: props.series?.opensDaysBefore ?? 14,
+  shift: props.series?.shift ?? 'EARLIER',
+  opensItself: props.series?.opensItself ?? false,
+})
+const preview = ref<Schemas['SeriesPreview']>()
+const problem = ref<ApiProblem>()
+let timer = 0
+
+const rule = computed(() => {
+  switch (form.preset) {
+    case 'lastWorking':
+      return 'FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1'
+    case 'monthDay':
+      return `FREQ=MONTHLY;BYMONTHDAY=${form.day}`
+    case 'monthWeekday':
+      return `FREQ=MONTHLY;BYDAY=${form.nth}${form.weekday}`
+    case 'weekly':
+      return `FREQ=WEEKLY;INTERVAL=${form.interval};BYDAY=${form.weekday}`
+    default:
+      return form.rule
+  }
+})
+const terms = computed<Schemas['SeriesTerms']>(() => ({
+  rule: rule.value,
+  startsOn: form.startsOn || null,
+  opensDaysBefore: form.opensDaysBefore,
+  shift: form.shift,
+  opensItself: form.opensItself,
+}))
+
+async function look() {
+  try {
+    preview.value = await desk.previewSeries(terms.value)
+    problem.value = undefined
+  } catch (error) {
+    preview.value = undefined
+    problem.value = error as ApiProblem
+  }
+}
+
+watch(
+  terms,
+  () => {
+    clearTimeout(timer)
+    timer = window.setTimeout(() => void look(), 250)
+  },
+  { immediate: true },
+)
+
+async function submit() {
+  try {
+    await props.save(terms.value)
+  } catch (error) {
+    problem.value = error as ApiProblem
+  }
+}
+
+const dayWords = (date: string) => new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(`${date}T12:00:00Z`))
+const error = (field: string) => problem.value?.at(field) ?? ''
+</script>
+
+<template>
+  <form class="series" novalidate @submit.prevent="submit">
+    <div>
+      <FieldBox id="series-preset" v-slot="{ attrs }" :label="t.how" :error="form.preset === 'own' ? '' : error('rule')">
+        <select v-bind="attrs" v-model="form.preset" class="input">
+          <option v-for="(words, preset) in t.presets" :key="preset" :value="preset">{{ words }}</option>
+        </select>
+      </FieldBox>
+      <FieldBox v-if="form.preset === 'monthDay'" id="series-day" v-slot="{ attrs }" :label="t.day"><input v-bind="attrs" v-model.number="form.day" class="input" type="number" min="-31" max="31" /></FieldBox>
+      <div v-if="form.preset === 'monthWeekday' || form.preset === 'weekly'" class="two">
+        <FieldBox v-if="form.preset === 'monthWeekday'" id="series-nth" v-slot="{ attrs }" :label="t.nth">
+          <select v-bind="attrs" v-model="form.nth" class="input"><option v-for="(words, nth) in t.nths" :key="nth" :value="String(nth)">{{ words }}</option></select>
+        </FieldBox>
+        <FieldBox v-else id="series-interval" v-slot="{ attrs }" :label="t.interval"><input v-bind="attrs" v-model.number="form.interval" class="input" type="number" min="1" max="52" /></FieldBox>
+        <FieldBox id="series-weekday" v-slot="{ attrs }" :label="t.weekday">
+          <select v-bind="attrs" v-model="form.weekday" class="input"><option v-for="(words, day) in t.weekdays" :key="day" :value="day">{{ words }}</option></select>
+        </FieldBox>
+      </div>
+      <FieldBox v-if="form.preset === 'own'" id="series-rule" v-slot="{ attrs }" :label="t.rule" :error="error('rule')"><input v-bind="attrs" v-model="form.rule" class="input mono" maxlength="500" spellcheck="false" /></FieldBox>
+      <div class="two">
+        <FieldBox id="series-start" v-slot="{ attrs }" :label="t.startsOn" :error="error('startsOn')"><input v-bind="attrs" v-model="form.startsOn" class="input" type="date" /></FieldBox>
+        <FieldBox id="series-opens" v-slot="{ attrs }" :label="t.opensDaysBefore" :error="error('opensDaysBefore')"><input v-bind="attrs" v-model.number="form.opensDaysBefore" class="input" type="number" min="1" max="180" /></FieldBox>
+      </div>
+      <FieldBox id="series-shift" v-slot="{ attrs }" :label="t.shift">
+        <select v-bind="attrs" v-model="form.shift" class="input"><option v-for="(words, shift) in t.shifts" :key="shift" :value="shift">{{ words }}</option></select>
+      </FieldBox>
+      <label class="tick"><input v-model="form.opensItself" type="checkbox" /> {{ t.itself }}</label>
+      <p v-if="problem && problem.errors.length === 0" class="error" role="alert">{{ problem.detail }}</p>
+      <button class="button primary" type="submit" :disabled="!preview">{{ label }}</button>
+    </div>
+    <aside aria-live="polite">
+      <template v-if="preview">
+        <p class="words">{{ t.words(preview.words) }}</p>
+        <h3>{{ t.coming }}</h3>
+        <ol>
+          <li v-for="one in preview.coming" :key="one.occurrence">{{ t.comingOne(dayWords(one.opens), dayWords(one.deadline)) }}</li>
+        </ol>
+      </template>
+    </aside>
+  </form>
+</template>
+
+<style scoped>
+.series {
+  display: grid;
+  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
+  gap: 32px;
+  padding: 18px 22px;
+  border: 1px solid var(--line);
+  background: var(--card);
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 18px;
+  align-items: end;
+}
+.tick {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 40px;
+  margin-bottom: 10px;
+}
+.tick input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--leaf);
+}
+.words {
+  margin-bottom: 12px;
+  font: 600 18px var(--heading);
+}
+h3 {
+  font-size: 16px;
+}
+ol {
+  margin: 6px 0;
+  padding-left: 20px;
+}
+</style>

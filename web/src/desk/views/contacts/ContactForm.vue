@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { reactive, ref, watch } from 'vue'
+import type { Contact, Schemas } from '../../../api/desk'
+import type { ApiProblem } from '../../../api/problem'
+import { text } from '../../../text/desk'
+import FieldBox from '../compose/FieldBox.vue'
+
+/** What is known of a contact, to be typed. */
+const props = defineProps<{ contact?: Contact; save: (form: Schemas['ContactForm']) => Promise<string[]> }>()
+const t = text.contacts
+const problem = ref<ApiProblem>()
+const remarks = ref<string[]>([])
+const zones = Intl.supportedValuesOf('timeZone')
+const form = reactive({ name: '', email: '', organisation: '', reference: '', language: '', zone: '', notes: '', groups: '' })
+
+watch(
+  () => props.contact,
+  (contact) => contact && Object.assign(form, { ...contact, groups: contact.groups.join('\n') }),
+  { immediate: true },
+)
+
+async function submit() {
+  problem.value = undefined
+  try {
+    const { name, email, organisation, reference, language, zone, notes } = form
+    remarks.value = await props.save({ version: props.contact?.version ?? 0, name, email, organisation, reference, language, zone, notes, groups: form.groups.split('\n').filter((one) => one.trim()) })
+  } catch (error) {
+    problem.value = error as ApiProblem
+  }
+}
+
+const error = (field: string) => problem.value?.at(field) ?? ''
+</script>
+
+<template>
+  <form class="card" novalidate @submit.prevent="submit">
+    <h2>{{ t.details }}</h2>
+    <div class="two">
+      <FieldBox id="contact-name" v-slot="{ attrs }" :label="t.name" :error="error('name')"><input v-bind="attrs" v-model="form.name" class="input" maxlength="200" /></FieldBox>
+      <FieldBox id="contact-email" v-slot="{ attrs }" :label="t.email" :error="error('email')"><input v-bind="attrs" v-model="form.email" class="input" maxlength="300" spellcheck="false" /></FieldBox>
+      <FieldBox id="contact-organisation" v-slot="{ attrs }" :label="t.organisation" :error="error('organisation')"><input v-bind="attrs" v-model="form.organisation" class="input" maxlength="200" /></FieldBox>
+      <FieldBox id="contact-reference" v-slot="{ attrs }" :label="t.reference" :error="error('reference')"><input v-bind="attrs" v-model="form.reference" class="input" maxlength="100" /></FieldBox>
+      <FieldBox id="contact-language" v-slot="{ attrs }" :label="t.language" :error="error('language')" :hint="t.languageHint"><input v-bind="attrs" v-model="form.language" class="input" maxlength="35" /></FieldBox>
+      <FieldBox id="contact-zone" v-slot="{ attrs }" :label="t.zone" :error="error('zone')">
+        <input v-bind="attrs" v-model="form.zone" class="input" list="contact-zones" maxlength="60" />
+        <datalist id="contact-zones"><option v-for="zone in zones" :key="zone" :value="zone" /></datalist>
+      </FieldBox>
+      <FieldBox id="contact-groups" v-slot="{ attrs }" :label="t.groupsLabel" :error="error('groups')"><textarea v-bind="attrs" v-model="form.groups" class="input" rows="3"></textarea></FieldBox>
+      <FieldBox id="contact-notes" v-slot="{ attrs }" :label="t.notes" :error="error('notes')"><textarea v-bind="attrs" v-model="form.notes" class="input" rows="3"></textarea></FieldBox>
+    </div>
+    <p v-for="remark in remarks" :key="remark" class="remark" role="status">{{ remark }}</p>
+    <p v-if="problem && problem.errors.length === 0" class="error" role="alert">{{ problem.detail }}</p>
+    <button class="button primary" type="submit">{{ t.save }}</button>
+  </form>
+</template>
+
+<style scoped>
+.card {
+  padding: 16px 20px;
+  border: 1px solid var(--line);
+  background: var(--card);
+}
+h2 {
+  margin-bottom: 12px;
+  font-size: 19px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0 18px;
+  align-items: start;
+}
+.remark {
+  margin-bottom: 10px;
+  color: var(--acorn-text);
+}
+</style>

@@ -1,0 +1,221 @@
+<script setup lang="ts">
+import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { desk, type Contact } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import FailureNote from '../../FailureNote.vue'
+import { say, sayProblem } from '../../say'
+import { useLive } from '../../use-live'
+import { useLoaded } from '../../use-loaded'
+
+const t = text.contacts
+const route = useRoute()
+const router = useRouter()
+const find = ref('')
+const group = computed({ get: () => String(route.query.group ?? ''), set: (name) => void router.replace({ query: name ? { group: name } : {} }) })
+const provisional = computed(() => route.query.provisional === '1')
+const chosen = reactive(new Set<number>())
+const into = ref('')
+const further = ref<Contact[]>([])
+const { value: list, problem, load: read } = useLoaded(() => desk.contacts(find.value, group.value, provisional.value, 0))
+const contacts = computed(() => [...(list.value?.contacts ?? []), ...further.value])
+let timer = 0
+
+async function load() {
+  further.value = []
+  await read()
+}
+
+async function more() {
+  try {
+    further.value.push(...(await desk.contacts(find.value, group.value, provisional.value, contacts.value.length)).contacts)
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+
+onMounted(load)
+watch([group, provisional], () => {
+  chosen.clear()
+  void load()
+})
+watch(find, () => {
+  clearTimeout(timer)
+  timer = window.setTimeout(() => void load(), 200)
+})
+useLive((event) => event.type === 'contact' && void load(), () => void load())
+
+function toggle(id: number) {
+  if (!chosen.delete(id)) chosen.add(id)
+}
+
+async function regroup(name: string, within: boolean) {
+  const ids = [...chosen]
+  try {
+    await desk.regroup(name, ids, within)
+    chosen.clear()
+    into.value = ''
+    await load()
+    say(within ? t.regrouped(ids.length, name) : t.ungrouped(ids.length, name), { label: text.panel.undo, run: () => void desk.regroup(name, ids, !within).then(load, sayProblem) })
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+
+async function removeGroup(name: string) {
+  try {
+    await desk.removeGroup(name)
+    group.value = ''
+    await load()
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <h1>{{ t.title }}</h1>
+      <div class="actions">
+        <RouterLink class="button" to="/contacts/twice">{{ t.twice }}</RouterLink>
+        <a class="button" :href="`/api/contacts.csv?group=${encodeURIComponent(group)}`" download>{{ t.exportCsv }}</a>
+        <a class="button" :href="`/api/contacts.vcf?group=${encodeURIComponent(group)}`" download>{{ t.exportVcard }}</a>
+        <RouterLink class="button" to="/contacts/import">{{ t.import }}</RouterLink>
+        <RouterLink class="button primary" to="/contacts/new">{{ t.add }}</RouterLink>
+      </div>
+    </header>
+    <FailureNote v-if="problem" :problem="problem" @retry="load" />
+    <p v-if="!list && !problem" class="quiet">{{ text.loading }}</p>
+    <template v-if="list">
+      <div class="narrow">
+        <div class="chips" role="group" :aria-label="t.groups">
+          <button type="button" :aria-pressed="!group && !provisional" @click="group = ''">{{ t.everybody }}</button>
+          <button v-for="one in list.groups" :key="one.name" type="button" :aria-pressed="group === one.name" @click="group = one.name">{{ one.name }} <span>{{ one.size }}</span></button>
+          <button v-if="list.provisional > 0 || provisional" type="button" :aria-pressed="provisional" @click="router.replace({ query: { provisional: '1' } })">{{ t.provisional }} <span>{{ list.provisional }}</span></button>
+        </div>
+        <input v-model="find" class="input find" type="search" :aria-label="t.find" :placeholder="t.find" />
+      </div>
+      <div v-if="chosen.size > 0" class="bulk">
+        <strong>{{ text.acts.chosen(chosen.size) }}</strong>
+        <form @submit.prevent="into.trim() && regroup(into.trim(), true)">
+          <input v-model="into" class="input" list="all-groups" maxlength="100" :aria-label="t.into" :placeholder="t.group" />
+          <datalist id="all-groups"><option v-for="one in list.groups" :key="one.name" :value="one.name" /></datalist>
+          <button class="button small" type="submit" :disabled="!into.trim()">{{ t.into }}</button>
+        </form>
+        <button v-if="group" class="button small" type="button" @click="regroup(group, false)">{{ t.outOf }}</button>
+        <button class="button plain small" type="button" @click="chosen.clear()">{{ text.acts.clear }}</button>
+      </div>
+      <p class="quiet" role="status">
+        {{ t.total(list.total) }}
+        <button v-if="group && list.total === 0" class="button plain small" type="button" @click="removeGroup(group)">{{ t.removeGroup(group) }}</button>
+      </p>
+      <p v-if="list.total === 0" class="empty">{{ find || group || provisional ? t.noneFits : t.empty }}</p>
+      <table v-else class="plain">
+        <thead>
+          <tr>
+            <th scope="col" class="tick"><span class="hidden-text">{{ text.acts.clear }}</span></th>
+            <th scope="col">{{ t.name }}</th>
+            <th scope="col">{{ t.email }}</th>
+            <th scope="col">{{ t.organisation }}</th>
+            <th scope="col">{{ t.groups }}</th>
+            <th scope="col">{{ t.reference }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="contact in contacts" :key="contact.id">
+            <td class="tick"><input type="checkbox" :checked="chosen.has(contact.id)" :aria-label="text.acts.choose(contact.name)" @change="toggle(contact.id)" /></td>
+            <td>
+              <RouterLink :to="{ name: 'contact', params: { id: contact.id } }">{{ contact.name }}</RouterLink>
+              <span v-if="contact.provisional" class="mark">{{ t.provisionalNote }}</span>
+            </td>
+            <td class="mail">{{ contact.email }}</td>
+            <td>{{ contact.organisation }}</td>
+            <td>{{ contact.groups.join(', ') }}</td>
+            <td>{{ contact.reference }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="contacts.length < list.total" class="more"><button class="button" type="button" @click="more">{{ t.more }}</button></p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.actions,
+.chips,
+.bulk,
+.bulk form {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+.narrow {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 10px 20px;
+  margin-bottom: 10px;
+}
+.chips button {
+  min-height: 36px;
+  padding: 2px 12px;
+  border: 1px solid var(--line-strong);
+  border-radius: var(--corner);
+  background: var(--card);
+  cursor: pointer;
+}
+.chips button span {
+  margin-left: 4px;
+  color: var(--slate);
+}
+.chips button[aria-pressed='true'] {
+  border-color: var(--oak);
+  box-shadow: inset 0 -4px var(--oak);
+  background: var(--tint);
+  font-weight: 600;
+}
+.find {
+  width: 240px;
+}
+.bulk {
+  margin-bottom: 10px;
+  padding: 8px 14px;
+  border: 1px solid var(--oak);
+  background: var(--card);
+}
+.bulk .input {
+  width: 220px;
+  min-height: 34px;
+}
+td a {
+  font-weight: 600;
+}
+.mail {
+  overflow-wrap: anywhere;
+}
+.mark {
+  margin-left: 8px;
+  padding: 0 6px;
+  border: 1px solid var(--line-strong);
+  border-radius: var(--corner);
+  color: var(--acorn-text);
+  font-size: 14px;
+}
+.tick {
+  width: 40px;
+}
+.tick input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--leaf);
+}
+.empty {
+  padding: 20px;
+  background: var(--card);
+}
+.more {
+  margin-top: 12px;
+}
+</style>

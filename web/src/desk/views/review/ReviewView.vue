@@ -1,0 +1,267 @@
+<script setup lang="ts">
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import { desk, type Review, type Schemas } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import FilePreview from '../../../ui/FilePreview.vue'
+import { sizeWords } from '../../../ui/size'
+import { dayAndTime } from '../../../ui/time'
+import FailureNote from '../../FailureNote.vue'
+import { say, sayProblem } from '../../say'
+import { useKeys } from '../../use-keys'
+import { useLive } from '../../use-live'
+import { useLoaded } from '../../use-loaded'
+import KeyHelp from '../round/KeyHelp.vue'
+
+/** Steps through everything of a round that waits for a check. What was decided stays in the list until it is left, so that the preview keeps its place. */
+const t = text.review
+const roundId = Number(useRoute().params.id)
+const { value: loaded, problem, load } = useLoaded(() => desk.toCheck(roundId))
+const files = ref<Schemas['Waiting'][]>([])
+const decided = ref(new Map<number, Review>())
+const at = ref(0)
+const asking = ref(false)
+const reason = ref('')
+const helping = ref(false)
+const reasonField = useTemplateRef('reasonField')
+const current = computed(() => files.value[at.value])
+const left = computed(() => files.value.filter((one) => !decided.value.has(one.file.id)).length)
+const reasons = computed(() => [...new Set([...(loaded.value?.reasons ?? []), ...t.reasons])].slice(0, 8))
+
+onMounted(async () => {
+  await load()
+  files.value = loaded.value?.files ?? []
+})
+useLive((event) => event.roundId === roundId && void more(), () => void more())
+
+/** Takes up what came meanwhile, at the end of the list. */
+async function more() {
+  await load()
+  const known = new Set(files.value.map((one) => one.file.id))
+  files.value.push(...(loaded.value?.files.filter((one) => !known.has(one.file.id)) ?? []))
+}
+
+useKeys({
+  a: () => void decide('ACCEPTED', ''),
+  r: ask,
+  p: () => void whole(),
+  ArrowRight: () => step(1),
+  ArrowLeft: () => step(-1),
+  '?': () => (helping.value = true),
+})
+
+watch(at, () => {
+  asking.value = false
+  reason.value = ''
+  void nextTick(() => document.querySelector('.waiting [aria-current]')?.scrollIntoView({ block: 'nearest' }))
+})
+
+function step(by: number) {
+  at.value = Math.max(0, Math.min(files.value.length - 1, at.value + by))
+}
+
+/** On to the next file that is not decided yet, from here to the end and then from the beginning. */
+function onward() {
+  const open = (n: number) => !decided.value.has(files.value[n]!.file.id)
+  const order = [...files.value.keys()].map((n) => (at.value + 1 + n) % files.value.length)
+  at.value = order.find(open) ?? at.value
+}
+
+async function ask() {
+  if (!current.value) return
+  asking.value = true
+  await nextTick()
+  reasonField.value?.focus()
+}
+
+async function decide(to: Review, why: string) {
+  const one = current.value
+  if (!one || (decided.value.get(one.file.id) ?? 'NONE') === to) return
+  if (to === 'RETURNED' && !why.trim()) return reasonField.value?.focus()
+  const from = decided.value.get(one.file.id) ?? 'NONE'
+  try {
+    await desk.review(one.file.id, from, to, why)
+    decided.value = new Map(decided.value).set(one.file.id, to)
+    asking.value = false
+    say(`${text.panel.events[to === 'ACCEPTED' ? 'accepted' : 'returned']!(1)}: ${one.file.name}`, { label: text.panel.undo, run: () => void undo(one.file.id, to) })
+    onward()
+  } catch (error) {
+    sayProblem(error)
+    await more()
+  }
+}
+
+async function undo(id: number, from: Review) {
+  try {
+    await desk.review(id, from, 'NONE', '')
+    const rest = new Map(decided.value)
+    rest.delete(id)
+    decided.value = rest
+    at.value = files.value.findIndex((one) => one.file.id === id)
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+
+async function whole() {
+  const one = current.value
+  if (!one) return
+  try {
+    const { files: accepted } = await desk.acceptAll(one.file.basketId)
+    const all = new Map(decided.value)
+    accepted.forEach((id) => all.set(id, 'ACCEPTED'))
+    decided.value = all
+    say(t.acceptedAll(accepted.length), { label: text.panel.undo, run: () => void unaccept(accepted) })
+    onward()
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+
+async function unaccept(ids: number[]) {
+  try {
+    await desk.unaccept(ids)
+    const rest = new Map(decided.value)
+    ids.forEach((id) => rest.delete(id))
+    decided.value = rest
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <div>
+        <h1>{{ t.title(left) }}</h1>
+        <p v-if="loaded"><RouterLink :to="{ name: 'round', params: { id: roundId } }">{{ t.back }}</RouterLink> <span class="quiet">{{ loaded.title }}</span></p>
+      </div>
+      <button class="button small" type="button" :aria-label="text.board.keys" @click="helping = true">?</button>
+    </header>
+    <FailureNote v-if="problem" :problem="problem" @retry="load" />
+    <p v-if="!loaded && !problem" class="quiet">{{ text.loading }}</p>
+    <p v-if="loaded && files.length === 0" class="none">{{ t.none }}</p>
+    <div v-if="current" class="desk">
+      <ol class="waiting" :aria-label="t.list">
+        <li v-for="(one, n) in files" :key="one.file.id">
+          <button type="button" :aria-current="n === at || undefined" @click="at = n">
+            <span class="who">{{ one.person }}</span>
+            <span v-if="decided.has(one.file.id)" :class="decided.get(one.file.id) === 'ACCEPTED' ? 'accepted' : 'error'">{{ text.panel.events[decided.get(one.file.id) === 'ACCEPTED' ? 'accepted' : 'returned']!(1) }}</span>
+            <span class="quiet">{{ one.item }}</span>
+          </button>
+        </li>
+      </ol>
+      <section class="look">
+        <div class="above">
+          <div>
+            <h2>{{ current.person }}: {{ current.item }}</h2>
+            <p class="quiet"><span class="mono">{{ current.file.name }}</span>, {{ sizeWords(current.file.bytes) }}, {{ dayAndTime(current.file.receivedAt) }}</p>
+            <p v-if="current.file.sameAs" class="same">{{ text.panel.same }} {{ current.file.sameAs.person }} <span class="mono">{{ current.file.sameAs.path }}</span></p>
+            <p v-if="current.file.declaredAs" class="quiet">{{ text.panel.declared }} {{ current.file.declaredAs }}</p>
+          </div>
+          <div class="actions">
+            <button class="button primary" type="button" :disabled="decided.get(current.file.id) === 'ACCEPTED'" @click="decide('ACCEPTED', '')">{{ t.accept }}</button>
+            <button class="button" type="button" :aria-expanded="asking" :disabled="decided.get(current.file.id) === 'RETURNED'" @click="ask">{{ t.sendBack }}</button>
+            <button class="button" type="button" @click="whole">{{ t.whole }}</button>
+            <button class="button" type="button" :disabled="at === 0" :aria-label="t.before" @click="step(-1)">←</button>
+            <button class="button" type="button" :disabled="at === files.length - 1" :aria-label="t.skip" @click="step(1)">→</button>
+          </div>
+        </div>
+        <form v-if="asking" class="reason" @submit.prevent="decide('RETURNED', reason)" @keydown.esc.stop="asking = false">
+          <label for="review-reason">{{ t.reason }}</label>
+          <input id="review-reason" ref="reasonField" v-model="reason" class="input" maxlength="500" autocomplete="off" />
+          <div class="usual" role="group" :aria-label="t.usual">
+            <button v-for="usual in reasons" :key="usual" class="button small" type="button" @click="reason = usual">{{ usual }}</button>
+          </div>
+          <span><button class="button primary" type="submit">{{ text.panel.confirmReturn }}</button></span>
+        </form>
+        <FilePreview :id="current.file.id" :key="current.file.id" :name="current.file.name" :media-type="current.file.mediaType" />
+      </section>
+    </div>
+    <KeyHelp v-model="helping" :keys="t.keyList" />
+  </div>
+</template>
+
+<style scoped>
+.desk {
+  display: grid;
+  grid-template-columns: 270px minmax(0, 1fr);
+  gap: 22px;
+  align-items: start;
+}
+.waiting {
+  position: sticky;
+  top: 12px;
+  max-height: calc(100vh - 140px);
+  margin: 0;
+  padding: 0;
+  overflow: auto;
+  border: 1px solid var(--line);
+  background: var(--card);
+  list-style: none;
+}
+.waiting button {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  width: 100%;
+  padding: 8px 12px;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+.waiting button .quiet {
+  grid-column: 1 / -1;
+  font-size: 15px;
+}
+.waiting button[aria-current] {
+  background: var(--leaf-tint);
+  box-shadow: inset 4px 0 var(--leaf);
+}
+.who {
+  font-weight: 600;
+}
+.accepted {
+  color: var(--leaf-deep);
+}
+.above {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 10px 20px;
+  margin-bottom: 12px;
+}
+h2 {
+  font-size: 20px;
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: start;
+  gap: 8px;
+}
+.same {
+  color: var(--acorn-text);
+}
+.reason {
+  display: grid;
+  gap: 8px;
+  margin-bottom: 12px;
+  padding: 12px 16px;
+  background: var(--tint);
+}
+.usual {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.look {
+  min-height: 60vh;
+}
+.none {
+  padding: 20px;
+  background: var(--card);
+}
+</style>

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { nextTick, ref, useTemplateRef } from 'vue'
+import type { Row } from '../../../api/desk'
+import type { ApiProblem } from '../../../api/problem'
+import { text } from '../../../text/desk'
+import ExtendForm from './ExtendForm.vue'
+import { useActs } from './use-acts'
+
+/** What can be done to everybody chosen at once. */
+const props = defineProps<{ roundId: number; rows: Row[]; all: number }>()
+const emit = defineEmits<{ clear: [] }>()
+const t = text.acts
+const { act, tryAct } = useActs(props.roundId)
+const form = ref<'extend' | 'note'>()
+const note = ref('')
+const problem = ref<ApiProblem>()
+const noteField = useTemplateRef('noteField')
+
+async function extend(date: string | null, reason: string) {
+  await act(props.rows, { kind: 'EXTEND', date, reason }, date ? text.panel.extended(date) : text.panel.unextend)
+}
+
+async function askNote() {
+  form.value = form.value === 'note' ? undefined : 'note'
+  problem.value = undefined
+  await nextTick()
+  noteField.value?.focus()
+}
+
+async function saveNote() {
+  try {
+    await act(props.rows, { kind: 'NOTE', text: note.value }, t.noted)
+    form.value = undefined
+  } catch (error) {
+    problem.value = error as ApiProblem
+  }
+}
+
+/** Asks first where everybody of the round is meant. */
+function confirmed(words: string): boolean {
+  return props.rows.length < props.all || props.all < 2 || window.confirm(t.confirmAll(words, props.all))
+}
+
+async function set(kind: 'EXCUSE' | 'PAUSE' | 'REMOVE', on: boolean, words: string) {
+  if (confirmed(words)) await tryAct(props.rows, { kind, on }, words)
+}
+</script>
+
+<template>
+  <section class="bulk" :aria-label="t.chosen(rows.length)">
+    <strong aria-live="polite">{{ t.chosen(rows.length) }}</strong>
+    <div class="actions">
+      <button class="button small" type="button" :aria-expanded="form === 'extend'" @click="form = form === 'extend' ? undefined : 'extend'">{{ text.panel.extend }}</button>
+      <button v-if="rows.some((row) => !row.waived)" class="button small" type="button" @click="set('EXCUSE', true, text.panel.excusedAll)">{{ t.excuse }}</button>
+      <button v-if="rows.some((row) => row.waived)" class="button small" type="button" @click="set('EXCUSE', false, text.panel.askedAgain)">{{ t.unexcuse }}</button>
+      <button v-if="rows.some((row) => !row.paused)" class="button small" type="button" @click="set('PAUSE', true, t.pausedNow)">{{ t.pause }}</button>
+      <button v-if="rows.some((row) => row.paused)" class="button small" type="button" @click="set('PAUSE', false, t.unpausedNow)">{{ t.unpause }}</button>
+      <button class="button small" type="button" :aria-expanded="form === 'note'" @click="askNote">{{ t.note }}</button>
+      <button v-if="rows.some((row) => !row.removed)" class="button small" type="button" @click="set('REMOVE', true, t.removedNow)">{{ t.remove }}</button>
+      <button v-if="rows.some((row) => row.removed)" class="button small" type="button" @click="set('REMOVE', false, t.putBackNow)">{{ t.putBack }}</button>
+      <button class="button plain small" type="button" @click="emit('clear')">{{ t.clear }}</button>
+    </div>
+    <ExtendForm v-if="form === 'extend'" date="" reason="" :save="extend" @done="form = undefined" />
+    <form v-if="form === 'note'" class="form" @submit.prevent="saveNote" @keydown.esc.stop="form = undefined">
+      <label for="bulk-note">{{ t.noteLabel }}</label>
+      <input id="bulk-note" ref="noteField" v-model="note" class="input" maxlength="500" :aria-invalid="!!problem" />
+      <p v-if="problem" class="error" role="alert">{{ problem.at('text') || problem.detail }}</p>
+      <span><button class="button small primary" type="submit">{{ t.saveNote }}</button></span>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.bulk {
+  position: sticky;
+  top: 0;
+  z-index: 4;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 18px;
+  margin-bottom: 8px;
+  padding: 8px 14px;
+  border: 1px solid var(--oak);
+  background: var(--card);
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.bulk > form {
+  flex-basis: 100%;
+}
+.form {
+  display: grid;
+  gap: 6px;
+}
+</style>

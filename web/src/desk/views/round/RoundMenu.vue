@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { useRouter } from 'vue-router'
+import { desk, type BoardView } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import { sayProblem } from '../../say'
+
+/** What is done less often with a round. */
+const props = defineProps<{ board: BoardView; files: number }>()
+defineEmits<{ close: []; reopen: [] }>()
+const t = text.round
+const router = useRouter()
+
+async function copyRound() {
+  try {
+    const draft = await desk.copyRound(props.board.id)
+    await router.push({ name: 'sheet', params: { id: draft.head.id } })
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+</script>
+
+<template>
+  <button v-if="board.state === 'CLOSED'" class="button primary" type="button" @click="$emit('reopen')">{{ t.reopen }}</button>
+  <details class="menu" @keydown.esc="($event.currentTarget as HTMLDetailsElement).open = false">
+    <summary class="button">{{ t.more }}</summary>
+    <div>
+      <RouterLink v-if="board.state === 'GATHERING'" :to="{ name: 'change', params: { id: board.id } }">{{ t.change }}</RouterLink>
+      <a :href="`/rehearsal/${board.id}`" target="_blank" rel="noopener">{{ t.rehearse }}</a>
+      <button type="button" @click="copyRound">{{ t.copyRound }}</button>
+      <RouterLink :to="{ name: 'again', params: { id: board.id } }">{{ t.comeAgain }}</RouterLink>
+      <hr />
+      <a v-if="files > 0" :href="`/api/files.zip?round=${board.id}`" download>{{ t.takeAll }}</a>
+      <a :href="`/api/rounds/${board.id}/table.csv`" download>{{ t.tableCsv }}</a>
+      <a :href="`/api/rounds/${board.id}/table.xlsx`" download>{{ t.tableXlsx }}</a>
+      <RouterLink :to="{ name: 'status', params: { id: board.id } }">{{ t.statusSheet }}</RouterLink>
+      <hr v-if="board.state === 'GATHERING'" />
+      <button v-if="board.state === 'GATHERING'" type="button" @click="$emit('close')">{{ t.close }}</button>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.menu {
+  position: relative;
+}
+summary {
+  list-style: none;
+}
+summary::-webkit-details-marker {
+  display: none;
+}
+.menu > div {
+  position: absolute;
+  right: 0;
+  z-index: 6;
+  display: grid;
+  width: 280px;
+  margin-top: 4px;
+  padding: 6px 0;
+  border: 1px solid var(--line-strong);
+  background: var(--card);
+}
+.menu a,
+.menu div button {
+  padding: 7px 16px;
+  border: 0;
+  background: none;
+  color: var(--bark);
+  text-align: left;
+  text-decoration: none;
+  cursor: pointer;
+}
+.menu a:hover,
+.menu div button:hover {
+  background: var(--tint);
+}
+hr {
+  width: 100%;
+  margin: 4px 0;
+  border: 0;
+  border-top: 1px solid var(--line);
+}
+</style>

@@ -1,0 +1,217 @@
+<script setup lang="ts">
+import { reactive, ref, watch } from 'vue'
+import { desk, type Schemas, type WorkCalendar } from '../../../api/desk'
+import type { ApiProblem } from '../../../api/problem'
+import { text } from '../../../text/desk'
+import { say, sayProblem } from '../../say'
+import FieldBox from '../compose/FieldBox.vue'
+
+/** One calendar: weekend, public holidays, own closing days. */
+const props = defineProps<{ calendar: WorkCalendar; countries: { code: string; name: string }[] }>()
+const emit = defineEmits<{ changed: [] }>()
+const t = text.setup
+const form = reactive({ name: '', weekend: [] as string[], country: '', region: '' })
+const problem = ref<ApiProblem>()
+const regions = ref<{ code: string; name: string }[]>([])
+const holidays = ref<Schemas['ClosingDay'][]>([])
+const day = ref('')
+const why = ref('')
+const dayProblem = ref<ApiProblem>()
+const year = new Date().getFullYear()
+const id = (part: string) => `calendar-${props.calendar.id}-${part}`
+const dayWords = (date: string) => new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(`${date}T12:00:00Z`))
+
+watch(
+  () => props.calendar,
+  ({ name, weekend, country, region }) => Object.assign(form, { name, weekend: [...weekend], country, region }),
+  { immediate: true },
+)
+watch(
+  () => [form.country, form.region],
+  async () => {
+    regions.value = form.country ? await desk.regions(form.country).catch(() => []) : []
+    if (form.region && !regions.value.some((one) => one.code === form.region)) form.region = ''
+    holidays.value = form.country ? await desk.holidays(form.country, form.region, year).catch(() => []) : []
+  },
+  { immediate: true },
+)
+
+function toggle(name: string) {
+  form.weekend = form.weekend.includes(name) ? form.weekend.filter((one) => one !== name) : [...form.weekend, name]
+}
+
+async function save() {
+  problem.value = undefined
+  try {
+    await desk.changeCalendar(props.calendar.id, { version: props.calendar.version, ...form } as Schemas['CalendarForm'])
+    say(t.saved)
+    emit('changed')
+  } catch (error) {
+    problem.value = error as ApiProblem
+    if (problem.value.errors.length === 0) sayProblem(error)
+  }
+}
+
+async function tryTo(work: () => Promise<unknown>, words?: string, undo?: () => Promise<unknown>) {
+  try {
+    await work()
+    emit('changed')
+    if (words) say(words, undo && { label: text.panel.undo, run: () => void tryTo(undo) })
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+
+async function addDay() {
+  dayProblem.value = undefined
+  try {
+    const closed = day.value
+    await desk.closeDay(props.calendar.id, closed || null, why.value)
+    day.value = ''
+    why.value = ''
+    emit('changed')
+    say(t.closed(1), { label: text.panel.undo, run: () => void tryTo(() => desk.reopenDays(props.calendar.id, [closed])) })
+  } catch (error) {
+    dayProblem.value = error as ApiProblem
+  }
+}
+
+async function importFile(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  try {
+    const read = await desk.readCalendar(file)
+    const known = new Set(props.calendar.closingDays.map((one) => one.day))
+    const fresh = read.days.filter((one) => !known.has(one.day))
+    await tryTo(() => desk.closeDays(props.calendar.id, fresh), t.imported(fresh.length, read.passedOver), fresh.length ? () => desk.reopenDays(props.calendar.id, fresh.map((one) => one.day)) : undefined)
+  } catch (error) {
+    sayProblem(error)
+  }
+  input.value = ''
+}
+</script>
+
+<template>
+  <article>
+    <form novalidate @submit.prevent="save">
+      <div class="three">
+        <FieldBox :id="id('name')" v-slot="{ attrs }" :label="t.name" :error="problem?.at('name')"><input v-bind="attrs" v-model="form.name" class="input" maxlength="100" /></FieldBox>
+        <FieldBox :id="id('country')" v-slot="{ attrs }" :label="t.country" :error="problem?.at('country')">
+          <select v-bind="attrs" v-model="form.country" class="input">
+            <option value="">{{ t.noCountry }}</option>
+            <option v-for="one in countries" :key="one.code" :value="one.code">{{ one.name }}</option>
+          </select>
+        </FieldBox>
+        <FieldBox v-if="regions.length" :id="id('region')" v-slot="{ attrs }" :label="t.region" :error="problem?.at('region')">
+          <select v-bind="attrs" v-model="form.region" class="input">
+            <option value="">{{ t.noRegion }}</option>
+            <option v-for="one in regions" :key="one.code" :value="one.code">{{ one.name }}</option>
+          </select>
+        </FieldBox>
+      </div>
+      <fieldset>
+        <legend>{{ t.weekend }}</legend>
+        <label v-for="(words, name) in t.days" :key="name"><input type="checkbox" :checked="form.weekend.includes(String(name))" @change="toggle(String(name))" /> {{ words }}</label>
+        <p v-if="problem?.at('weekend')" class="error" role="alert">{{ problem.at('weekend') }}</p>
+      </fieldset>
+      <div class="actions">
+        <button class="button small primary" type="submit">{{ t.save }}</button>
+        <span v-if="calendar.isDefault" class="quiet">{{ t.isDefault }}</span>
+        <button v-else class="button small" type="button" @click="tryTo(() => desk.defaultCalendar(calendar.id))">{{ t.makeDefault }}</button>
+        <button v-if="!calendar.isDefault" class="button plain small" type="button" @click="tryTo(() => desk.discardCalendar(calendar.id))">{{ t.discard }}</button>
+      </div>
+    </form>
+    <details v-if="holidays.length > 0">
+      <summary>{{ t.holidays(year) }} ({{ holidays.length }})</summary>
+      <ul><li v-for="one in holidays" :key="one.day + one.name"><span class="date">{{ dayWords(one.day) }}</span> {{ one.name }}</li></ul>
+    </details>
+    <h3>{{ t.own }}</h3>
+    <p v-if="calendar.closingDays.length === 0" class="quiet">{{ t.noOwn }}</p>
+    <ul class="days">
+      <li v-for="one in calendar.closingDays" :key="one.day">
+        <span class="date">{{ dayWords(one.day) }}</span> {{ one.name }}
+        <button class="button plain small" type="button" :aria-label="t.removeDay(dayWords(one.day))" @click="tryTo(() => desk.reopenDays(calendar.id, [one.day]), t.reopened, () => desk.closeDays(calendar.id, [one]))">✕</button>
+      </li>
+    </ul>
+    <form class="add" novalidate @submit.prevent="addDay">
+      <FieldBox :id="id('day')" v-slot="{ attrs }" :label="t.day" :error="dayProblem?.at('day')"><input v-bind="attrs" v-model="day" class="input" type="date" /></FieldBox>
+      <FieldBox :id="id('why')" v-slot="{ attrs }" :label="t.why" :error="dayProblem?.at('name')"><input v-bind="attrs" v-model="why" class="input" maxlength="200" /></FieldBox>
+      <button class="button small" type="submit">{{ t.addDay }}</button>
+      <label class="button small file">{{ t.importFile }}<input type="file" accept=".ics,text/calendar" class="hidden-text" @change="importFile" /></label>
+    </form>
+  </article>
+</template>
+
+<style scoped>
+article {
+  margin: 12px 0;
+  padding: 16px 20px;
+  border: 1px solid var(--line);
+  background: var(--card);
+}
+.three {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 0 18px;
+}
+fieldset {
+  margin: 0 0 10px;
+  padding: 0;
+  border: 0;
+}
+legend {
+  font-weight: 600;
+}
+fieldset label {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 32px;
+  margin-right: 16px;
+}
+fieldset input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--leaf);
+}
+.actions {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+h3,
+details {
+  margin-top: 14px;
+}
+h3 {
+  font-size: 16px;
+}
+ul {
+  margin: 6px 0;
+  padding: 0;
+  list-style: none;
+}
+.days {
+  max-height: 220px;
+  overflow: auto;
+}
+.date {
+  display: inline-block;
+  min-width: 150px;
+}
+.add {
+  display: grid;
+  grid-template-columns: 170px 1fr auto auto;
+  gap: 10px;
+  align-items: start;
+}
+.add .button {
+  min-height: 40px;
+  margin-top: 28px;
+}
+.file:focus-within {
+  outline: 3px solid var(--oak);
+  outline-offset: 2px;
+}
+</style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { desk } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import FailureNote from '../../FailureNote.vue'
+import { copy } from '../../copy'
+import { say, sayProblem } from '../../say'
+import { useLoaded } from '../../use-loaded'
+import CalendarCard from './CalendarCard.vue'
+
+const t = text.setup
+const { value: calendars, problem, load } = useLoaded(desk.calendars)
+const { value: feed, load: loadFeed } = useLoaded(desk.feed)
+const { value: templates, load: loadTemplates } = useLoaded(desk.templates)
+const countries = ref<{ code: string; name: string }[]>([])
+
+onMounted(async () => {
+  await Promise.all([load(), loadFeed(), loadTemplates()])
+  countries.value = await desk.countries().catch(() => [])
+})
+
+async function tryTo(work: () => Promise<unknown>, then: () => Promise<void>, words?: string) {
+  try {
+    await work()
+    await then()
+    if (words) say(words)
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+
+function addCalendar() {
+  let name = t.newName
+  for (let n = 2; calendars.value?.some((one) => one.name === name); n++) name = `${t.newName} ${n}`
+  return tryTo(() => desk.addCalendar({ version: 0, name, weekend: ['SATURDAY', 'SUNDAY'], country: '', region: '' }), load)
+}
+</script>
+
+<template>
+  <div class="page">
+    <header><h1>{{ t.title }}</h1></header>
+    <FailureNote v-if="problem" :problem="problem" @retry="load" />
+    <section aria-labelledby="calendars">
+      <h2 id="calendars">{{ t.calendars }}</h2>
+      <p class="quiet">{{ t.calendarsHelp }}</p>
+      <p v-if="!calendars && !problem" class="quiet">{{ text.loading }}</p>
+      <CalendarCard v-for="one in calendars" :key="one.id" :calendar="one" :countries="countries" @changed="load" />
+      <button class="button" type="button" @click="addCalendar">{{ t.addCalendar }}</button>
+    </section>
+    <section aria-labelledby="feed">
+      <h2 id="feed">{{ t.feed }}</h2>
+      <p class="quiet">{{ t.feedHelp }}</p>
+      <p v-if="feed?.url" class="mono address">{{ feed.url }}</p>
+      <div class="actions">
+        <button v-if="feed?.url" class="button" type="button" @click="tryTo(() => copy(feed!.url!), async () => {}, text.round.copied)">{{ t.copyFeed }}</button>
+        <button class="button" type="button" @click="tryTo(desk.makeFeed, loadFeed)">{{ feed?.url ? t.renewFeed : t.makeFeed }}</button>
+        <button v-if="feed?.url" class="button plain" type="button" @click="tryTo(desk.endFeed, loadFeed)">{{ t.endFeed }}</button>
+      </div>
+    </section>
+    <section aria-labelledby="templates">
+      <h2 id="templates">{{ text.templates.listed }}</h2>
+      <p v-if="templates?.length === 0" class="quiet">{{ text.templates.none }}</p>
+      <ul>
+        <li v-for="one in templates" :key="one.id">
+          {{ one.name }} <span class="quiet">{{ text.templates.kinds[one.kind] }}, {{ one.sheet.items.map((item) => item.title).join(', ') }}</span>
+          <button
+            class="button plain small"
+            type="button"
+            :aria-label="`${text.templates.discard}: ${one.name}`"
+            @click="tryTo(() => desk.discardTemplate(one.id), async () => { await loadTemplates(); say(text.templates.discarded, { label: text.panel.undo, run: () => void tryTo(() => desk.keepTemplate(one.kind, one.name, one.sheet, false), loadTemplates) }) })"
+          >
+            {{ text.templates.discard }}
+          </button>
+        </li>
+      </ul>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+section {
+  max-width: 1000px;
+  margin-bottom: 32px;
+}
+h2 {
+  margin-bottom: 4px;
+  font-size: 20px;
+}
+.address {
+  margin: 10px 0;
+  padding: 8px 12px;
+  background: var(--card);
+}
+.actions {
+  display: flex;
+  gap: 10px;
+  margin-top: 10px;
+}
+ul {
+  margin: 8px 0 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  padding: 6px 0;
+  border-bottom: 1px solid var(--line);
+}
+</style>
