@@ -1,32 +1,21 @@
 <script setup lang="ts">
-import { ElAutocomplete } from 'element-plus/es/components/autocomplete/index.mjs'
-import 'element-plus/theme-chalk/el-autocomplete.css'
-import 'element-plus/theme-chalk/el-input.css'
-import 'element-plus/theme-chalk/el-popper.css'
-import 'element-plus/theme-chalk/el-scrollbar.css'
-import { ref } from 'vue'
 import { desk, type Schemas } from '../api/desk'
 import { text } from '../text/desk'
+import FindBox from '../ui/FindBox.vue'
 import { router } from './router'
 import { useKeys } from './use-keys'
 
 /** Finds people, rounds, files and receipt codes from wherever one is. */
 const t = text.search
-const typed = ref('')
-type Hit = Schemas['Hit'] & { value: string }
+type Hit = Schemas['Hit'] & { key: string }
 
-useKeys({ '/': () => document.querySelector<HTMLInputElement>('.search-box input')?.focus() })
+useKeys({ '/': () => document.getElementById('search')?.focus() })
 
-async function find(words: string, show: (hits: Hit[]) => void) {
-  try {
-    show((await desk.search(words)).map((hit) => ({ ...hit, value: hit.name })))
-  } catch {
-    show([])
-  }
+async function find(words: string): Promise<Hit[]> {
+  return (await desk.search(words)).map((hit, n) => ({ ...hit, key: `${n} ${hit.name}` }))
 }
 
 async function go(hit: Hit) {
-  typed.value = ''
   if (hit.kind === 'person') await router.push({ name: 'contact', params: { id: hit.contactId! } })
   else if (hit.kind === 'round') await router.push({ name: hit.draft ? 'sheet' : 'round', params: { id: hit.roundId! } })
   else await router.push({ name: 'round', params: { id: hit.roundId! }, query: { basket: hit.basketId! } })
@@ -34,33 +23,21 @@ async function go(hit: Hit) {
 </script>
 
 <template>
-  <ElAutocomplete
-    v-model="typed"
-    class="search-box"
-    :fetch-suggestions="(words: string, show: any) => find(words, show)"
-    :trigger-on-focus="false"
-    :debounce="200"
-    :aria-label="t.label"
-    :placeholder="t.label"
-    highlight-first-item
-    popper-class="search-hits"
-    @select="(hit: any) => go(hit)"
-  >
-    <template #default="{ item }">
-      <span class="kind quiet">{{ t.kinds[(item as Hit).kind] }}</span> {{ (item as Hit).name }}
-      <span class="quiet">{{ (item as Hit).kind === 'round' ? text.state[(item as Hit).detail] : (item as Hit).detail }}</span>
-    </template>
-  </ElAutocomplete>
+  <FindBox id="search" v-slot="{ choice }" class="search" :label="t.label" :none="t.none" :find="find" @pick="go">
+    <span class="kind quiet">{{ t.kinds[choice.kind] }}</span> {{ choice.name }} <span class="quiet">{{ choice.kind === 'round' ? text.state[choice.detail] : choice.detail }}</span>
+  </FindBox>
 </template>
 
 <style>
-.search-hits {
+.search {
+  width: 320px;
+}
+.search .found {
+  right: 0;
   width: 520px;
 }
-.search-box {
-  width: 300px;
-}
-.search-box .el-input__inner {
-  font: 15px var(--text);
+.search .kind {
+  display: inline-block;
+  min-width: 62px;
 }
 </style>

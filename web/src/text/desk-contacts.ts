@@ -2,6 +2,7 @@
 export const people = {
   find: 'Find a contact or a group',
   placeholder: 'Name, address, organisation or group',
+  none: 'Nobody found. Type or paste the address below.',
   group: (n: number) => (n === 1 ? 'group of 1' : `group of ${n}`),
   wholeGroup: (name: string) => `everybody in “${name}”`,
 }

@@ -9,6 +9,7 @@ export const text = {
   signOut: 'Sign out',
   skip: 'Skip to the page',
   loading: 'Loading…',
+  found: 'Found',
   retry: 'Try again',
   standing: {
     NOT_OWED: 'not asked of this person',

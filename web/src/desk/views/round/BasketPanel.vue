@@ -39,7 +39,7 @@ onMounted(async () => {
 </script>
 
 <template>
-  <aside ref="box" class="panel" tabindex="-1" :aria-label="panel ? t.label(panel.row.name) : ''" @keydown.esc="emit('close')">
+  <aside ref="box" class="panel" tabindex="-1" :aria-label="panel ? t.label(panel.row.name) : ''" @keydown.esc.stop="emit('close')">
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <template v-if="panel">
       <header>

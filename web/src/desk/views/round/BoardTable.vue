@@ -23,6 +23,7 @@ const sort = defineModel<Sort>('sort', { required: true })
 const t = text.round
 const ROW_HEIGHT = 58
 const GROUP_HEIGHT = 38
+const WHOLE = 200
 const table = useTemplateRef('table')
 const top = ref(0)
 
@@ -37,7 +38,8 @@ const window_ = useWindowVirtualizer(
     count: props.lines.length,
     estimateSize: (n: number) => (props.lines[n]?.kind === 'group' ? GROUP_HEIGHT : ROW_HEIGHT),
     getItemKey: (n: number) => keyOf(props.lines[n]!, n),
-    overscan: 8,
+    // A board of usual size is there as a whole, so that the browser's own search and printing find everybody.
+    overscan: props.lines.length <= WHOLE ? WHOLE : 8,
     scrollMargin: top.value,
   })),
 )

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { BoardView } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import MenuBox from '../../../ui/MenuBox.vue'
 import { FACTS, type Fact } from './use-columns'
 
 defineProps<{ board: BoardView; facts: Fact[]; hiddenItems: number[] }>()
@@ -9,40 +10,20 @@ const t = text.board
 </script>
 
 <template>
-  <details class="columns" @keydown.esc="($event.currentTarget as HTMLDetailsElement).open = false">
-    <summary class="button small">{{ t.columns }}</summary>
+  <MenuBox :label="t.columns" small>
     <div class="menu">
       <label v-for="item in board.items" :key="item.id"><input type="checkbox" :checked="!hiddenItems.includes(item.id)" @change="$emit('item', item.id)" /> {{ item.title }}</label>
       <hr />
       <label v-for="fact in FACTS" :key="fact"><input type="checkbox" :checked="facts.includes(fact)" @change="$emit('fact', fact)" /> {{ t.facts[fact] }}</label>
     </div>
-  </details>
+  </MenuBox>
 </template>
 
 <style scoped>
-.columns {
-  position: relative;
-}
-summary {
-  min-height: 36px;
-  list-style: none;
-}
-summary::-webkit-details-marker {
-  display: none;
-}
 .menu {
-  position: absolute;
-  right: 0;
-  z-index: 5;
   display: grid;
   gap: 4px;
-  width: 280px;
-  max-height: 60vh;
-  margin-top: 4px;
-  padding: 12px 14px;
-  overflow: auto;
-  border: 1px solid var(--line-strong);
-  background: var(--card);
+  padding: 6px 14px;
 }
 label {
   display: flex;

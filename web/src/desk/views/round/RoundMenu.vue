@@ -2,6 +2,7 @@
 import { useRouter } from 'vue-router'
 import { desk, type BoardView } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import MenuBox from '../../../ui/MenuBox.vue'
 import { sayProblem } from '../../say'
 
 /** What is done less often with a round. */
@@ -22,9 +23,8 @@ async function copyRound() {
 
 <template>
   <button v-if="board.state === 'CLOSED'" class="button primary" type="button" @click="$emit('reopen')">{{ t.reopen }}</button>
-  <details class="menu" @keydown.esc="($event.currentTarget as HTMLDetailsElement).open = false">
-    <summary class="button">{{ t.more }}</summary>
-    <div>
+  <MenuBox v-slot="{ close }" :label="t.more" class="round-menu">
+    <div @click="close">
       <RouterLink v-if="board.state === 'GATHERING'" :to="{ name: 'change', params: { id: board.id } }">{{ t.change }}</RouterLink>
       <a :href="`/rehearsal/${board.id}`" target="_blank" rel="noopener">{{ t.rehearse }}</a>
       <button type="button" @click="copyRound">{{ t.copyRound }}</button>
@@ -37,32 +37,14 @@ async function copyRound() {
       <hr v-if="board.state === 'GATHERING'" />
       <button v-if="board.state === 'GATHERING'" type="button" @click="$emit('close')">{{ t.close }}</button>
     </div>
-  </details>
+  </MenuBox>
 </template>
 
 <style scoped>
-.menu {
-  position: relative;
-}
-summary {
-  list-style: none;
-}
-summary::-webkit-details-marker {
-  display: none;
-}
-.menu > div {
-  position: absolute;
-  right: 0;
-  z-index: 6;
-  display: grid;
-  width: 280px;
-  margin-top: 4px;
-  padding: 6px 0;
-  border: 1px solid var(--line-strong);
-  background: var(--card);
-}
-.menu a,
-.menu div button {
+.round-menu a,
+.round-menu button {
+  display: block;
+  width: 100%;
   padding: 7px 16px;
   border: 0;
   background: none;
@@ -71,8 +53,8 @@ summary::-webkit-details-marker {
   text-decoration: none;
   cursor: pointer;
 }
-.menu a:hover,
-.menu div button:hover {
+.round-menu a:hover,
+.round-menu button:hover {
   background: var(--tint);
 }
 hr {

@@ -61,6 +61,12 @@ final class PackagedApp implements AutoCloseable {
         awaitReady();
     }
 
+    /** Ends the process in good order, so that its database can be opened by others. */
+    void stop() {
+        process.destroy();
+        process.onExit().join();
+    }
+
     /** Ends the process as {@code kill -9} does. */
     void kill() {
         process.destroyForcibly();

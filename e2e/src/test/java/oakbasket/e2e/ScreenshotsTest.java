@@ -47,6 +47,8 @@ class ScreenshotsTest {
             desk.waitForTimeout(5_000);
             shoot(desk, "compose");
 
+            tracking(desk, api, app.url());
+
             Page sender = browser.page(1280, 800);
             sender.navigate(api.personalLink(api.round("Landowner"), "Imogen Sallow"));
             sender.getByLabel("Choose files for Signed access consent").setInputFiles(pdf("consent signed.pdf"));
@@ -68,6 +70,40 @@ class ScreenshotsTest {
             open.evaluate("scrollTo(0, 0)");
             shoot(open, "open-link-phone");
         }
+    }
+
+    private static void tracking(Page desk, Api api, String base) {
+        long landowners = api.round("Landowner");
+        desk.navigate(base + "/rounds/" + landowners + "/review");
+        desk.locator(".look").waitFor();
+        desk.keyboard().press("ArrowRight");
+        desk.waitForTimeout(2_500);
+        shoot(desk, "review");
+        desk.navigate(base + "/contacts");
+        desk.locator("table").waitFor();
+        shoot(desk, "contacts");
+        desk.navigate(base + "/contacts/" + api.get("/api/contacts?find=imogen").path("contacts").get(0).path("id"));
+        desk.locator(".rounds article").waitFor();
+        shoot(desk, "contact");
+        desk.navigate(base + "/contacts/import");
+        desk.getByLabel("Or paste").fill("Name\tE-mail\tFarm\tGroup\nAda Brook\tada.brook@example.org\tBrook Farm\tTenants\nSid Rush\tsid@gmial.com\tRush End\tTenants\nNobody\tnot an address\t\t");
+        desk.getByText("Read it").click();
+        desk.getByText("Perhaps meant").waitFor();
+        shoot(desk, "import");
+        desk.navigate(base + "/setup");
+        desk.getByText("Office closed").first().waitFor();
+        shoot(desk, "setup");
+        desk.navigate(base + "/rounds/" + api.round("River-fly") + "/again");
+        desk.getByText("The next rounds").waitFor();
+        shoot(desk, "again");
+        desk.navigate(base + "/rounds/" + landowners + "/status");
+        desk.locator("table").first().waitFor();
+        shoot(desk, "status");
+        desk.navigate(base + "/rounds/" + landowners + "/change");
+        desk.getByLabel("Deadline date").fill("2026-12-09");
+        desk.getByRole(com.microsoft.playwright.options.AriaRole.BUTTON, new Page.GetByRoleOptions().setName("See whom it affects")).click();
+        desk.locator(".sum").waitFor();
+        shoot(desk, "change");
     }
 
     private static void shoot(Page page, String name) {

@@ -93,7 +93,12 @@ public class Calendars {
         return byId(id);
     }
 
-    WorkCalendar change(long id, int version, String name, Set<DayOfWeek> weekend, String country, String region) {
+    /**
+     * Changes a calendar.
+     *
+     * @throws Problem naming the field that cannot be kept, or with status 409 when it was changed since {@code version}
+     */
+    public WorkCalendar change(long id, int version, String name, Set<DayOfWeek> weekend, String country, String region) {
         byId(id);
         check(id, name, weekend, country, region);
         if (transactions.durably(() -> table.update(id, version, name.strip(), weekend, country, region)) != 1) {
@@ -119,7 +124,8 @@ public class Calendars {
         remembered.clear();
     }
 
-    WorkCalendar close(long id, Collection<ClosingDay> days) {
+    /** Adds closing days to a calendar. */
+    public WorkCalendar close(long id, Collection<ClosingDay> days) {
         WorkCalendar calendar = byId(id);
         if (calendar.closingDays().size() + days.size() > MOST_CLOSING_DAYS) {
             throw Problem.refused("too-many-closing-days", MOST_CLOSING_DAYS);

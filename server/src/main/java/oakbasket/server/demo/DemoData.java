@@ -10,6 +10,7 @@ import java.util.List;
 import oakbasket.core.allowance.AllowanceChange;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
+import oakbasket.core.deadline.WorkingDays;
 import oakbasket.core.standing.Review;
 import oakbasket.server.Settings;
 import oakbasket.server.account.AccountService;
@@ -17,6 +18,9 @@ import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
+import oakbasket.server.calendar.Calendars;
+import oakbasket.server.calendar.ClosingDay;
+import oakbasket.server.calendar.WorkCalendar;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
@@ -27,6 +31,8 @@ import oakbasket.server.round.RoundSheet;
 import oakbasket.server.round.RoundSheet.SheetItem;
 import oakbasket.server.round.RoundSheet.SheetPerson;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.round.RoundsAgain;
+import oakbasket.server.round.Templates;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.upload.Uploads;
 import org.slf4j.Logger;
@@ -58,12 +64,15 @@ class DemoData implements ApplicationRunner {
     private final Links links;
     private final Uploads uploads;
     private final ReceivedFiles files;
+    private final Calendars calendars;
+    private final RoundsAgain again;
+    private final Templates templates;
     private final Transactions transactions;
     private final Settings settings;
     private final Instant now;
 
     DemoData(AccountService accounts, Contacts contacts, Rounds rounds, Baskets baskets, Submissions submissions, Links links, Uploads uploads,
-            ReceivedFiles files, Transactions transactions, Settings settings, Clock clock) {
+            ReceivedFiles files, Calendars calendars, RoundsAgain again, Templates templates, Transactions transactions, Settings settings, Clock clock) {
         this.accounts = accounts;
         this.contacts = contacts;
         this.rounds = rounds;
@@ -72,6 +81,9 @@ class DemoData implements ApplicationRunner {
         this.links = links;
         this.uploads = uploads;
         this.files = files;
+        this.calendars = calendars;
+        this.again = again;
+        this.templates = templates;
         this.transactions = transactions;
         this.settings = settings;
         this.now = clock.instant().truncatedTo(ChronoUnit.MINUTES);
@@ -93,6 +105,7 @@ class DemoData implements ApplicationRunner {
         consentPacks(account);
         rounds.begin(sheet("Bankside tree inventory", "", List.of(item("Inventory sheet", "One row per tree.", true, 1, 1, "SPREADSHEET")),
                 List.of(), today().plusDays(34), "", false), account);
+        keptForNextTime(account);
         accounts.backdateLook(account, daysAgo(1, 12));
         LOG.info("Demo data made. Sign in as {} with the password “{}”. The passcode of “Placement portfolios” is “{}”.", EMAIL, PASSWORD, PASSCODE);
     }
@@ -198,6 +211,16 @@ class DemoData implements ApplicationRunner {
             Submission sending = submissions.backdated(open, person, daysAgo(1, 16 + i));
             receive(sending, list.get(2), "report.txt", DemoFiles.text("What I learned on the river", "", "By " + person.name()), daysAgo(1, 16 + i));
         }
+    }
+
+    /** The office's calendar, a kept checklist, and the survey sheets that come again each month. */
+    private void keptForNextTime(long account) {
+        WorkCalendar office = calendars.all().get(0);
+        calendars.change(office.id(), office.version(), office.name(), office.weekend(), "gb", "eng");
+        calendars.close(office.id(), List.of(new ClosingDay(LocalDate.of(today().getYear(), 12, 24), "Office closed"), new ClosingDay(LocalDate.of(today().getYear(), 12, 29), "Office closed")));
+        long surveys = rounds.all().stream().filter(head -> head.title().equals("River-fly survey sheets")).findFirst().orElseThrow().id();
+        again.begin(surveys, new RoundsAgain.SeriesTerms("FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1", today().plusMonths(2).withDayOfMonth(1), 14, WorkingDays.Shift.EARLIER, true));
+        templates.keep(Templates.TemplateKind.CHECKLIST, "Consent pack", rounds.draft(rounds.all().stream().filter(head -> head.title().startsWith("Landowner")).findFirst().orElseThrow().id()).sheet(), false);
     }
 
     // --- helpers

@@ -25,18 +25,18 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Rounds that come again. When the day to open comes, the next round is made of the series' sheet, with its own dates and with its groups as they are then. */
 @Service
-class RoundsAgain {
+public class RoundsAgain {
 
     private static final Logger LOG = LoggerFactory.getLogger(RoundsAgain.class);
     private static final int DATES_SHOWN = 6;
     private static final int LONGEST_TROUBLE = 1_000;
 
     /** What a coordinator says of a series. */
-    record SeriesTerms(@Nullable String rule, @Nullable LocalDate startsOn, @Nullable Integer opensDaysBefore, WorkingDays.@Nullable Shift shift, @Nullable Boolean opensItself) {
+    public record SeriesTerms(@Nullable String rule, @Nullable LocalDate startsOn, @Nullable Integer opensDaysBefore, WorkingDays.@Nullable Shift shift, @Nullable Boolean opensItself) {
     }
 
     /** A series as the desk shows it. */
-    record ListedSeries(long id, int version, String title, String rule, String words, LocalDate startsOn, int opensDaysBefore, WorkingDays.Shift shift, boolean opensItself,
+    public record ListedSeries(long id, int version, String title, String rule, String words, LocalDate startsOn, int opensDaysBefore, WorkingDays.Shift shift, boolean opensItself,
             boolean paused, String trouble, List<Series.Dates> coming, List<String> groups, int people) {
     }
 
@@ -75,7 +75,7 @@ class RoundsAgain {
     }
 
     /** Makes a series of a round's sheet. */
-    ListedSeries begin(long roundId, SeriesTerms terms, long account) {
+    public ListedSeries begin(long roundId, SeriesTerms terms, long account) {
         Series series = series(terms);
         RoundSheet sheet = rounds.forAnother(roundId);
         RoundSheet dated = json.readValue(json.writeValueAsString(sheet), RoundSheet.class);

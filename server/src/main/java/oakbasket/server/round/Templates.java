@@ -10,17 +10,17 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Checklists and whole rounds kept to be used again. */
 @Service
-class Templates {
+public class Templates {
 
     /** What a template is of. */
-    enum TemplateKind { CHECKLIST, ROUND }
+    public enum TemplateKind { CHECKLIST, ROUND }
 
     /**
      * A template.
      *
      * @param sheet for a checklist, with its items alone
      */
-    record KeptTemplate(long id, TemplateKind kind, String name, RoundSheet sheet) {
+    public record KeptTemplate(long id, TemplateKind kind, String name, RoundSheet sheet) {
     }
 
     private final TemplateTable table;
@@ -48,7 +48,7 @@ class Templates {
      *
      * @throws Problem with status 422 when the name is taken and must not be replaced
      */
-    KeptTemplate keep(TemplateKind kind, String name, RoundSheet sheet, boolean replace) {
+    public KeptTemplate keep(TemplateKind kind, String name, RoundSheet sheet, boolean replace) {
         String plain = name.strip();
         if (plain.isEmpty() || plain.length() > ItemSpec.LONGEST_TITLE) {
             throw Problem.refused("fields").at("name", plain.isEmpty() ? "Give it a name" : "Use at most " + ItemSpec.LONGEST_TITLE + " characters");

@@ -1,0 +1,383 @@
+package oakbasket.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.FilePayload;
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Who owes what: contacts, the board at full strength, review, and rounds that change and come again, in a real browser. */
+class TrackingJourneysTest {
+
+    private static PackagedApp app;
+    private static Browser browser;
+    private static Api api;
+
+    @BeforeAll
+    static void start() {
+        app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true", "--oakbasket.office=Fennbrook Catchment Partnership");
+        browser = new Browser();
+        api = new Api(app.url());
+    }
+
+    @AfterAll
+    static void stop() {
+        browser.close();
+        app.close();
+    }
+
+    @AfterEach
+    void nothingBroke() {
+        browser.assertNoComplaints();
+    }
+
+    private static Page desk(String path) {
+        Page desk = browser.desk(app);
+        desk.navigate(app.url() + path);
+        return desk;
+    }
+
+    private static Locator button(Page page, String name) {
+        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    @Test
+    void contactsArePastedPreviewedImportedMergedAndTheImportIsUndone() {
+        Page desk = desk("/contacts/import");
+        Browser.assertAccessible(desk);
+        desk.getByLabel("Or paste from a spreadsheet").fill("Name\tE-mail\tFarm\nSkye Pool\tskye@example.org\tPool House\nPool, Skye\tskye.pool@gmial.com\tPool House\nNobody\tnot an address\t\n");
+        desk.getByText("Read it").click();
+        assertThat(desk.getByText("Perhaps meant: skye.pool@gmail.com")).isVisible();
+        assertThat(desk.getByText("Same name and organisation as skye@example.org")).isVisible();
+        button(desk, "Refused 1").click();
+        assertThat(desk.getByText(Pattern.compile("is not an e-mail address"))).isVisible();
+        desk.getByLabel("Column 3").selectOption("NONE");
+        button(desk, "Added 2").click();
+        desk.getByLabel("Column 3").selectOption("ORGANISATION");
+        desk.getByLabel("Put everybody into this group").fill("Pools");
+        assertThat(desk.locator("table.plain").last()).containsText("Pools");
+        Browser.assertAccessible(desk);
+        button(desk, "Import: add 2, change 0").click();
+        assertThat(desk.getByText("Done: 2 added, 0 changed.")).isVisible();
+        desk.getByText("Go to the contacts").click();
+        button(desk, "Pools 2").click();
+        assertThat(desk.locator("tbody tr")).hasCount(2);
+        Browser.assertAccessible(desk);
+        Browser.assertFits(desk);
+        desk.navigate(app.url() + "/contacts/twice");
+        desk.getByText("Keep skye@example.org").click();
+        assertThat(desk.getByText("No contact seems to be there twice.")).isVisible();
+        Browser.assertAccessible(desk);
+        desk.locator(".said").getByText("Undo").click();
+        assertThat(desk.getByText("Keep skye.pool@gmial.com")).isVisible();
+        desk.locator(".acts li", new Page.LocatorOptions().setHasText("Pasted: 2 added")).getByText("Undo").click();
+        assertThat(desk.getByText("No contact seems to be there twice.")).isVisible();
+        assertThat(api.get("/api/contacts?find=skye").path("total").asInt()).isZero();
+    }
+
+    @Test
+    void aContactsPageShowsEveryRoundAndIsCorrectedWithFaultsAtTheField() {
+        Page desk = desk("/contacts");
+        desk.getByLabel("Find a contact").fill("imogen");
+        assertThat(desk.locator("tbody tr")).hasCount(1);
+        desk.locator("tbody a").click();
+        Locator rounds = desk.locator(".rounds");
+        assertThat(rounds).containsText("Landowner consent packs");
+        assertThat(rounds).containsText("returned: The signature page is missing");
+        Browser.assertAccessible(desk);
+        desk.getByLabel("Time zone").fill("Nowhere/At all");
+        button(desk, "Save").click();
+        assertThat(desk.getByText("“Nowhere/At all” is not a time zone.")).isVisible();
+        desk.getByLabel("Time zone").fill("Europe/Dublin");
+        desk.getByLabel("Notes").fill("rings on Fridays");
+        button(desk, "Save").click();
+        assertThat(desk.locator(".said")).containsText("Saved");
+        assertThat(api.get("/api/contacts?find=imogen").path("contacts").get(0).path("zone").asString()).isEqualTo("Europe/Dublin");
+    }
+
+    @Test
+    void manyAreChosenAndTheChoiceOutlivesWhatArrivesAndTheActIsUndone() {
+        long round = api.round("River-fly");
+        Page desk = desk("/rounds/" + round);
+        desk.getByLabel("Sort by Person").click();
+        assertThat(desk.locator("tbody .person").first()).hasText("Anouk Perrin");
+        Locator ticks = desk.locator("tbody input[type=checkbox]");
+        ticks.nth(1).click();
+        ticks.nth(4).click(new Locator.ClickOptions().setModifiers(java.util.List.of(com.microsoft.playwright.options.KeyboardModifier.SHIFT)));
+        assertThat(desk.getByText("4 people chosen")).isVisible();
+        String arrived = desk.locator("tbody .person").nth(2).textContent();
+        api.act(round, arrived, "NOTE", "\"text\":\"came meanwhile\"");
+        assertThat(desk.getByText("came meanwhile")).isVisible();
+        assertThat(desk.getByText("4 people chosen")).isVisible();
+        button(desk, "Extend…").click();
+        desk.getByLabel("New deadline").fill(LocalDate.now().plusDays(30).toString());
+        desk.getByLabel("Why").fill("flood");
+        button(desk, "Extend").click();
+        assertThat(desk.locator(".said")).containsText("4 people");
+        assertThat(desk.locator("tbody").getByText(Pattern.compile("^extended to"))).hasCount(5);
+        Browser.assertAccessible(desk);
+        desk.locator(".said").getByText("Undo").click();
+        assertThat(desk.locator(".said").last()).containsText("undone");
+        assertThat(desk.locator("tbody").getByText(Pattern.compile("^extended to"))).hasCount(1);
+
+        button(desk, "Remove").click();
+        assertThat(button(desk, "Removed 4")).isVisible();
+        button(desk, "Removed 4").click();
+        assertThat(desk.locator("tbody tr")).hasCount(4);
+        button(desk, "Put back").click();
+        assertThat(desk.getByText("Nobody here fits.")).isVisible();
+        desk.keyboard().press("Escape");
+        api.act(round, arrived, "NOTE", "\"text\":\"\"");
+    }
+
+    @Test
+    void everyCountOpensTheListItCountsAndTheListHasAnAddress() {
+        long round = api.round("Landowner");
+        JsonNode counts = api.get("/api/rounds/" + round + "/board").path("counts");
+        Page desk = desk("/rounds/" + round);
+        desk.getByText(Pattern.compile("files from \\d+ senders")).click();
+        assertThat(desk.locator("tbody tr")).hasCount(counts.path("senders").asInt());
+        desk.waitForURL(Pattern.compile("show=sent"));
+        desk.getByText(Pattern.compile("baskets all in")).click();
+        assertThat(desk.locator("tbody tr")).hasCount(counts.path("complete").asInt());
+        desk.reload();
+        assertThat(desk.locator("tbody tr")).hasCount(counts.path("complete").asInt());
+        desk.navigate(app.url() + "/rounds");
+        desk.locator("tr", new Page.LocatorOptions().setHasText("Landowner")).getByText(Pattern.compile("^\\d+ of \\d+$")).click();
+        assertThat(desk.locator("tbody tr")).hasCount(counts.path("complete").asInt());
+        desk.navigate(app.url() + "/");
+        desk.locator("section", new Page.LocatorOptions().setHasText("Needs you")).getByText(Pattern.compile("people not asked yet")).first().click();
+        assertThat(desk.locator("tbody tr")).hasCount(counts.path("byProgress").path("NOT_ASKED").asInt());
+    }
+
+    @Test
+    void theBoardIsGroupedItsColumnsChosenAndItsKeysAreTold() {
+        long round = api.round("Landowner");
+        Page desk = desk("/rounds/" + round);
+        desk.locator("tbody .person").first().waitFor();
+        desk.keyboard().press("?");
+        assertThat(desk.getByText("only who owes something")).isVisible();
+        Browser.assertAccessible(desk);
+        desk.keyboard().press("Escape");
+        assertThat(desk.getByText("only who owes something")).not().isVisible();
+        desk.keyboard().press("o");
+        desk.waitForURL(Pattern.compile("show=owes"));
+        desk.keyboard().press("j");
+        assertThat(desk.locator("tbody .person").first()).isFocused();
+        desk.keyboard().press("ArrowDown");
+        assertThat(desk.locator("tbody .person").nth(1)).isFocused();
+        desk.keyboard().press("x");
+        assertThat(desk.getByText("1 person chosen")).isVisible();
+        desk.keyboard().press("Escape");
+        assertThat(desk.getByText("1 person chosen")).not().isVisible();
+        desk.keyboard().press("o");
+        desk.getByLabel("Group by").selectOption("standing");
+        assertThat(desk.locator("tr.group", new Page.LocatorOptions().setHasText("excused"))).hasText(Pattern.compile("excused\\s+1"));
+        desk.getByText("Columns").click();
+        desk.getByLabel("Reference").check();
+        desk.getByRole(AriaRole.CHECKBOX, new Page.GetByRoleOptions().setName("Insurance certificate")).uncheck();
+        assertThat(desk.getByLabel("Sort by Reference")).isVisible();
+        Browser.assertAccessible(desk);
+        desk.reload();
+        assertThat(desk.getByLabel("Sort by Reference")).isVisible();
+        assertThat(desk.locator("thead")).not().containsText("Insurance certificate");
+    }
+
+    @Test
+    void everythingWaitingIsCheckedWithTheKeyboardWhileThePreviewStays() {
+        long round = api.round("Placement");
+        Page desk = desk("/rounds/" + round + "/review");
+        assertThat(desk.locator("h1")).hasText("5 files to check");
+        Browser.assertAccessible(desk);
+        String first = desk.locator(".look h2").textContent();
+        desk.keyboard().press("a");
+        assertThat(desk.locator("h1")).hasText("4 files to check");
+        assertThat(desk.locator(".waiting li").first()).containsText("Accepted");
+        assertThat(desk.locator(".look h2")).not().hasText(first);
+        desk.keyboard().press("r");
+        assertThat(desk.getByLabel("Why does it go back?")).isFocused();
+        desk.getByText("The signature is missing").click();
+        Browser.assertAccessible(desk);
+        desk.getByText("Return it").click();
+        assertThat(desk.locator("h1")).hasText("3 files to check");
+        assertThat(desk.locator(".waiting li").nth(1)).containsText("Returned");
+        desk.locator(".said").last().getByText("Undo").click();
+        assertThat(desk.locator("h1")).hasText("4 files to check");
+        desk.keyboard().press("ArrowLeft");
+        assertThat(desk.locator(".look h2")).hasText(first);
+        assertThat(api.get("/api/rounds/" + round + "/board").path("counts").path("toCheck").asInt()).isEqualTo(4);
+    }
+
+    @Test
+    void theSecondOfTwoCoordinatorsIsToldOnTheScreen() {
+        long round = api.round("Landowner");
+        Page desk = browser.desk(app);
+        desk.route("**/api/live", route -> route.fulfill(new com.microsoft.playwright.Route.FulfillOptions().setStatus(204)));
+        desk.navigate(app.url() + "/rounds/" + round + "?basket=" + api.row(round, "Tilda Moss").path("id"));
+        desk.locator(".panel h2").waitFor();
+        api.act(round, "Tilda Moss", "PAUSE", "\"on\":true");
+        button(desk, "Excuse from everything").click();
+        assertThat(desk.getByText(Pattern.compile("A colleague changed this meanwhile: Tilda Moss"))).isVisible();
+        assertThat(api.row(round, "Tilda Moss").path("waived").asBoolean()).isFalse();
+        assertThat(button(desk, "Chase again")).isVisible();
+        button(desk, "Chase again").click();
+        assertThat(button(desk, "Stop chasing")).isVisible();
+    }
+
+    @Test
+    void aRoundIsComposedForAGroupWithABlankFormAndMoreAreAskedLate() {
+        Page desk = desk("/rounds/new");
+        desk.getByLabel("Title").fill("Otter survey");
+        desk.getByLabel("1. Document").fill("Count sheet");
+        desk.locator("input[type=file]").setInputFiles(new FilePayload("blank sheet.pdf", "application/pdf", "%PDF-1.4 blank".getBytes(StandardCharsets.US_ASCII)));
+        assertThat(desk.getByText("blank sheet.pdf")).isVisible();
+        desk.getByText("Only these groups owe it").click();
+        desk.getByLabel("River-fly surveyors").check();
+        desk.getByLabel("Find a contact or a group").pressSequentially("river-fly");
+        desk.locator(".found li", new Page.LocatorOptions().setHasText("group of")).click();
+        assertThat(desk.getByText("Everybody in “River-fly surveyors”, as the group is when the round opens")).isVisible();
+        desk.getByLabel("Deadline date").fill(LocalDate.now().plusDays(25).toString());
+        desk.getByLabel("Links shut by themselves").fill(LocalDate.now().plusDays(20).toString());
+        button(desk, "Open the round").click();
+        assertThat(desk.getByText("Links cannot shut before the deadline").first()).isVisible();
+        desk.getByLabel("Links shut by themselves").fill(LocalDate.now().plusDays(40).toString());
+        desk.getByLabel("Keep the papers until").fill(LocalDate.now().plusYears(2).toString());
+        desk.getByText("Keep this checklist…").click();
+        desk.getByLabel("Name it").fill("Count and form");
+        button(desk, "Keep").click();
+        assertThat(desk.locator(".said").last()).containsText("Kept");
+        Browser.assertAccessible(desk);
+        button(desk, "Open the round").click();
+        desk.waitForURL(Pattern.compile("/rounds/\\d+$"));
+        assertThat(desk.locator("tbody tr")).hasCount(18);
+        long round = api.round("Otter survey");
+
+        Page sender = browser.page(390, 844);
+        sender.navigate(api.personalLink(round, "Anouk Perrin"));
+        Download form = sender.waitForDownload(() -> sender.getByText("Take the blank form along").click());
+        assertThat(form.suggestedFilename()).isEqualTo("blank sheet.pdf");
+        Browser.assertAccessible(sender);
+
+        button(desk, "Ask more people").click();
+        desk.getByLabel("Find a contact or a group").pressSequentially("ada.brook");
+        desk.locator(".late .found li").first().click();
+        button(desk, "Ask them").click();
+        assertThat(desk.locator("tbody tr")).hasCount(19);
+        assertThat(desk.getByLabel("Count sheet: not asked of this person").first()).isVisible();
+
+        desk.getByText("More", new Page.GetByTextOptions().setExact(true)).click();
+        desk.getByText("Change the round…").click();
+        desk.getByText("Add a document", new Page.GetByTextOptions().setExact(true)).click();
+        desk.getByLabel("2. Document").fill("Photo");
+        button(desk, "See whom it affects").click();
+        assertThat(desk.locator(".effect")).containsText("owes something again");
+        Browser.assertAccessible(desk);
+        button(desk, "Apply the change").click();
+        desk.waitForURL(Pattern.compile("/rounds/\\d+$"));
+        assertThat(desk.locator("thead")).containsText("Photo");
+
+        desk.getByText("More", new Page.GetByTextOptions().setExact(true)).click();
+        desk.getByText("Let it come again…").click();
+        assertThat(desk.getByText("Due the last working day of each month")).isVisible();
+        desk.getByLabel("How often").selectOption("own");
+        desk.getByLabel("Rule").fill("FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30");
+        assertThat(desk.getByText("This rule never comes to a day.")).isVisible();
+        desk.getByLabel("Rule").fill("FREQ=MONTHLY;BYDAY=2TU");
+        assertThat(desk.getByText("Due the second Tuesday of each month")).isVisible();
+        Browser.assertAccessible(desk);
+        button(desk, "Let it come again").click();
+        Locator series = desk.locator("section", new Page.LocatorOptions().setHasText("Rounds that come again"));
+        assertThat(series).containsText("everybody in “River-fly surveyors”");
+        series.getByText("Pause").click();
+        assertThat(series).containsText("paused");
+        Browser.assertAccessible(desk);
+    }
+
+    @Test
+    void searchLeadsToPeopleRoundsAndReceipts() {
+        long round = api.round("Landowner");
+        String code = api.get("/api/baskets/" + api.row(round, "Imogen Sallow").path("id")).path("files").get(0).path("receipt").asString();
+        Page desk = desk("/");
+        desk.locator(".columns").waitFor();
+        desk.keyboard().press("/");
+        desk.keyboard().type(code);
+        desk.locator(".search .found li", new Page.LocatorOptions().setHasText("receipt")).click();
+        assertThat(desk.locator(".panel h2")).hasText("Imogen Sallow");
+        desk.keyboard().press("Escape");
+        desk.getByLabel("Search people, rounds").fill("placement port");
+        desk.locator(".search .found li", new Page.LocatorOptions().setHasText("round")).first().click();
+        assertThat(desk.locator("h1")).hasText("Placement portfolios");
+    }
+
+    @Test
+    void calendarsAreKeptAndDeadlinesAreSubscribedTo() {
+        Page desk = desk("/setup");
+        Locator card = desk.locator("article").first();
+        desk.getByLabel("Public holidays of").first().selectOption("gb");
+        desk.getByLabel("Part of the country").selectOption("eng");
+        card.getByText("Save", new Locator.GetByTextOptions().setExact(true)).click();
+        assertThat(card.getByText(Pattern.compile("Public holidays \\d+ \\(\\d+\\)"))).isVisible();
+        card.getByText("Add the day").click();
+        assertThat(card.getByText("Choose a day")).isVisible();
+        String file = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20260101T000000Z\r\nDTSTART;VALUE=DATE:" + LocalDate.now().plusDays(9).toString().replace("-", "")
+                + "\r\nSUMMARY:Stocktaking\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
+        card.locator("input[type=file]").setInputFiles(new FilePayload("days.ics", "text/calendar", file.getBytes(StandardCharsets.US_ASCII)));
+        assertThat(card.getByText("Stocktaking")).isVisible();
+        card.getByLabel(Pattern.compile("^Remove ")).click();
+        assertThat(card.getByText("None yet.")).isVisible();
+        Browser.assertAccessible(desk);
+        desk.getByText("Make an address").click();
+        assertThat(desk.locator(".address")).containsText("/calendar/");
+        Browser.assertFits(desk);
+    }
+
+    @Test
+    void aLargeRoundHasOnlyTheRowsNearTheWindowInThePage() {
+        StringBuilder people = new StringBuilder();
+        for (int i = 0; i < 1_500; i++) {
+            people.append(i == 0 ? "" : ",").append("{\"name\":\"Person ").append("%04d".formatted(i)).append("\",\"email\":\"person").append(i).append("@large.example.org\"}");
+        }
+        String sheet = "{\"title\":\"Large round\",\"deadlineDate\":\"" + LocalDate.now().plusDays(9) + "\",\"zone\":\"Europe/London\",\"folderPattern\":\"{round}\",\"namePattern\":\"{person}{ext}\","
+                + "\"items\":[{\"title\":\"Paper\"}],\"people\":[" + people + "]}";
+        long round = Api.json(api.post("/api/rounds", sheet)).path("head").path("id").asLong();
+        api.post("/api/rounds/" + round + "/open", "{\"version\":1}");
+        Page desk = desk("/rounds/" + round);
+        assertThat(desk.locator("tbody .person").first()).hasText("Person 0000");
+        assertThat(desk.locator("tbody tr").count()).isLessThan(80);
+        assertThat(desk.locator("table")).hasAttribute("aria-rowcount", "1501");
+        desk.evaluate("scrollTo(0, document.documentElement.scrollHeight)");
+        assertThat(desk.locator("tbody .person").last()).hasText("Person 1499");
+        assertThat(desk.locator("tbody tr").count()).isLessThan(80);
+        api.act(round, "Person 1498", "NOTE", "\"text\":\"seen from afar\"");
+        assertThat(desk.getByText("seen from afar")).isVisible();
+        desk.keyboard().press("c");
+        assertThat(desk.getByText("1500 people chosen")).isVisible();
+        desk.onceDialog(dialog -> dialog.accept());
+        desk.evaluate("scrollTo(0, 0)");
+        desk.locator(".bulk").getByText("Excuse", new Locator.GetByTextOptions().setExact(true)).click();
+        assertThat(desk.getByText("0 of 0 baskets all in (0 %)")).isVisible();
+        desk.locator(".said").last().getByText("Undo").click();
+        assertThat(desk.getByText("0 of 1500 baskets all in (0 %)")).isVisible();
+    }
+
+    @Test
+    void theStatusSheetIsMadeForPaper() {
+        Page desk = desk("/rounds/" + api.round("River-fly") + "/status");
+        assertThat(desk.getByText(Pattern.compile("^Still owed"))).isVisible();
+        Browser.assertAccessible(desk);
+        desk.emulateMedia(new Page.EmulateMediaOptions().setMedia(com.microsoft.playwright.options.Media.PRINT));
+        assertThat(desk.locator(".bar")).not().isVisible();
+        assertThat(desk.locator("table").first()).isVisible();
+    }
+}
