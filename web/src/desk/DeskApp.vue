@@ -2,6 +2,7 @@
 import { desk } from '../api/desk'
 import { text } from '../text/desk'
 import OakMark from '../ui/OakMark.vue'
+import WeaveSprite from '../ui/WeaveSprite.vue'
 import { router } from './router'
 import SearchBox from './SearchBox.vue'
 import { session } from './use-session'
@@ -14,6 +15,7 @@ async function signOut() {
 </script>
 
 <template>
+  <WeaveSprite />
   <a class="skip" href="#page">{{ text.skip }}</a>
   <div v-if="session?.signedIn" class="bar">
     <RouterLink class="mark" to="/"><OakMark :size="34" /><span>{{ text.product }}</span></RouterLink>

@@ -26,6 +26,11 @@ async function load() {
   alike.value = page.value?.contact.provisional ? await desk.alike(id).catch(() => []) : []
 }
 
+function drawn(code: number) {
+  const { standing, late, overdue } = tileOf(code)
+  return { standing, late, overdue }
+}
+
 onMounted(load)
 useLive((event) => (event.type === 'contact' || page.value?.rounds.some((one) => one.roundId === event.roundId)) && void load(), () => void load())
 watch(() => page.value?.contact.name, (name) => name && (document.title = `${name} – ${text.product}`))
@@ -94,7 +99,7 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
             <span class="quiet">{{ text.state[one.state] }}, {{ one.askedAt ? t.asked(dayAndTime(one.askedAt)) : t.notAsked }}, {{ t.sent(one.files.length) }}</span>
           </p>
           <p class="tiles">
-            <WeaveTile v-for="(item, n) in one.items" :key="item.id" v-bind="tileOf(one.row.tiles[n] ?? 0)" :label="tileWords(item, tileOf(one.row.tiles[n] ?? 0))" />
+            <WeaveTile v-for="(item, n) in one.items" :key="item.id" v-bind="drawn(one.row.tiles[n] ?? 0)" :label="tileWords(item, tileOf(one.row.tiles[n] ?? 0))" />
           </p>
           <ul>
             <li v-for="file in one.files" :key="file.id">

@@ -56,7 +56,7 @@ final class LargeRound {
             sql.execute("UPDATE round SET opened_at = DATEADD(DAY, -12, CURRENT_TIMESTAMP) WHERE id = " + round);
             sql.execute("UPDATE basket SET asked_at = DATEADD(DAY, -12, CURRENT_TIMESTAMP), opened_at = CASE WHEN MOD(id, 5) > 0 THEN DATEADD(MINUTE, MOD(id * 37, 9000), "
                     + "DATEADD(DAY, -11, CURRENT_TIMESTAMP)) END WHERE round_id = " + round);
-            sql.execute("INSERT INTO submission (basket_id, link_id, key_hash, receipt_code, started_at, finished_at) SELECT b.id, l.id, RANDOM_UUID() || RANDOM_UUID(), "
+            sql.execute("INSERT INTO submission (basket_id, link_id, key_hash, receipt_code, started_at, finished_at) SELECT b.id, l.id, HASH('SHA-256', 'submission ' || b.id), "
                     + "LPAD(CAST(b.id AS VARCHAR), 12, 'A'), CURRENT_TIMESTAMP, CURRENT_TIMESTAMP FROM basket b JOIN link l ON l.basket_id = b.id WHERE b.round_id = " + round);
             sql.execute("""
                     INSERT INTO received_file (upload_id, submission_id, round_id, basket_id, item_id, original_name, stored_path, path_key, size_bytes, sha256, media_type,

@@ -299,8 +299,8 @@ class TrackingJourneysTest {
         button(desk, "Let it come again").click();
         Locator series = desk.locator("section", new Page.LocatorOptions().setHasText("Rounds that come again"));
         assertThat(series).containsText("everybody in “River-fly surveyors”");
-        series.getByText("Pause").click();
-        assertThat(series).containsText("paused");
+        series.getByLabel("Pause: Otter survey").click();
+        assertThat(series.getByLabel("Resume: Otter survey")).isVisible();
         Browser.assertAccessible(desk);
     }
 
@@ -334,8 +334,8 @@ class TrackingJourneysTest {
                 + "\r\nSUMMARY:Stocktaking\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
         card.locator("input[type=file]").setInputFiles(new FilePayload("days.ics", "text/calendar", file.getBytes(StandardCharsets.US_ASCII)));
         assertThat(card.getByText("Stocktaking")).isVisible();
-        card.getByLabel(Pattern.compile("^Remove ")).click();
-        assertThat(card.getByText("None yet.")).isVisible();
+        card.locator("li", new Locator.LocatorOptions().setHasText("Stocktaking")).getByRole(AriaRole.BUTTON).click();
+        assertThat(card.getByText("Stocktaking")).not().isVisible();
         Browser.assertAccessible(desk);
         desk.getByText("Make an address").click();
         assertThat(desk.locator(".address")).containsText("/calendar/");

@@ -113,6 +113,11 @@ class ContactTable {
         jdbc.sql("UPDATE contact SET merged_into = ? WHERE id = ANY(?)").param(kept).param(ids.toArray(Long[]::new)).update();
     }
 
+    /** Sets the version of a contact that is again as it was at that version. */
+    void asAt(long id, int version) {
+        jdbc.sql("UPDATE contact SET version = :version WHERE id = :id").param("version", version).param("id", id).update();
+    }
+
     void discard(long id, @Nullable Instant at) {
         jdbc.sql("UPDATE contact SET discarded_at = :at, version = version + 1 WHERE id = :id").param("at", at).param("id", id).update();
     }

@@ -39,7 +39,7 @@ class Merging {
     }
 
     /** What it takes to part two contacts again. */
-    record Journal(long kept, long gone, ContactFields keptBefore, boolean keptProvisional, int keptVersionAfter, List<Long> repointed, String baskets) {
+    record Journal(long kept, long gone, ContactFields keptBefore, boolean keptProvisional, int keptVersionAfter, int goneVersion, List<Long> repointed, String baskets) {
     }
 
     /** What it takes to bring a discarded contact back. */
@@ -106,7 +106,7 @@ class Merging {
             List<Long> repointed = table.mergedInto(goneId);
             table.repoint(repointed, keptId);
             table.mergeInto(goneId, keptId);
-            Journal journal = new Journal(keptId, goneId, kept.fields(), kept.provisional(), kept.version() + 1, repointed, moved);
+            Journal journal = new Journal(keptId, goneId, kept.fields(), kept.provisional(), kept.version() + 1, gone.version(), repointed, moved);
             return acts.insert("merge", account, now, gone.name() + " <" + gone.email() + "> merged into " + kept.name() + " <" + kept.email() + ">", json.writeValueAsString(journal));
         });
     }
@@ -141,6 +141,9 @@ class Merging {
         contacts.byId(journal.kept()).groups().stream().filter(group -> !before.groups().contains(group)).forEach(group -> groups.leave(group, journal.kept()));
         table.repoint(journal.repointed(), journal.gone());
         table.mergeInto(journal.gone(), null);
+        // Both are as they were, so what was done before the merge can be undone as well.
+        table.asAt(journal.kept(), journal.keptVersionAfter() - 1);
+        table.asAt(journal.gone(), journal.goneVersion());
         baskets.takeBack(journal.baskets());
     }
 

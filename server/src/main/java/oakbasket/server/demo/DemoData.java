@@ -219,7 +219,7 @@ class DemoData implements ApplicationRunner {
         calendars.change(office.id(), office.version(), office.name(), office.weekend(), "gb", "eng");
         calendars.close(office.id(), List.of(new ClosingDay(LocalDate.of(today().getYear(), 12, 24), "Office closed"), new ClosingDay(LocalDate.of(today().getYear(), 12, 29), "Office closed")));
         long surveys = rounds.all().stream().filter(head -> head.title().equals("River-fly survey sheets")).findFirst().orElseThrow().id();
-        again.begin(surveys, new RoundsAgain.SeriesTerms("FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1", today().plusMonths(2).withDayOfMonth(1), 14, WorkingDays.Shift.EARLIER, true));
+        again.begin(surveys, new RoundsAgain.SeriesTerms("FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1", today().plusMonths(2).withDayOfMonth(1), 14, WorkingDays.Shift.EARLIER, true), account);
         templates.keep(Templates.TemplateKind.CHECKLIST, "Consent pack", rounds.draft(rounds.all().stream().filter(head -> head.title().startsWith("Landowner")).findFirst().orElseThrow().id()).sheet(), false);
     }
 
