@@ -142,11 +142,6 @@ const error = (field: string) => problem.value?.at(field) ?? ''
   min-height: 40px;
   margin-bottom: 10px;
 }
-.tick input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--leaf);
-}
 .words {
   margin-bottom: 12px;
   font: 600 18px var(--heading);

@@ -23,9 +23,4 @@ const t = text.compose
   min-height: 40px;
   margin: 6px 0 10px;
 }
-.tick input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--leaf);
-}
 </style>

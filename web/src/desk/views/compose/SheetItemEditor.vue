@@ -129,11 +129,6 @@ li {
   min-height: 32px;
   margin-right: 16px;
 }
-.tick input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--leaf);
-}
 .kinds {
   margin: 0;
   padding: 0;

@@ -158,24 +158,6 @@ async function removeGroup(name: string) {
   gap: 10px 20px;
   margin-bottom: 10px;
 }
-.chips button {
-  min-height: 36px;
-  padding: 2px 12px;
-  border: 1px solid var(--line-strong);
-  border-radius: var(--corner);
-  background: var(--card);
-  cursor: pointer;
-}
-.chips button span {
-  margin-left: 4px;
-  color: var(--slate);
-}
-.chips button[aria-pressed='true'] {
-  border-color: var(--oak);
-  box-shadow: inset 0 -4px var(--oak);
-  background: var(--tint);
-  font-weight: 600;
-}
 .find {
   width: 240px;
 }
@@ -205,11 +187,6 @@ td a {
 }
 .tick {
   width: 40px;
-}
-.tick input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--leaf);
 }
 .empty {
   padding: 20px;

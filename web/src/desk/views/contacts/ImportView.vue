@@ -182,11 +182,6 @@ h2 {
   gap: 8px;
   min-height: 40px;
 }
-.tick input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--leaf);
-}
 .scroll {
   overflow-x: auto;
 }
@@ -211,20 +206,6 @@ th .input {
   align-items: center;
   gap: 8px;
   margin-bottom: 12px;
-}
-.chips button {
-  min-height: 36px;
-  padding: 2px 12px;
-  border: 1px solid var(--line-strong);
-  border-radius: var(--corner);
-  background: var(--card);
-  cursor: pointer;
-}
-.chips button[aria-pressed='true'] {
-  border-color: var(--oak);
-  box-shadow: inset 0 -4px var(--oak);
-  background: var(--tint);
-  font-weight: 600;
 }
 .odd {
   color: var(--acorn-text);

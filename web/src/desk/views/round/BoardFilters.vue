@@ -60,26 +60,8 @@ const names = computed(() => [...CHIPS, ...FURTHER.filter((name) => (name === fi
   align-items: center;
   gap: 6px;
 }
-.chips button {
-  min-height: 36px;
-  padding: 2px 10px;
-  border: 1px solid var(--line-strong);
-  border-radius: var(--corner);
-  background: var(--card);
-  cursor: pointer;
-}
-.chips button span {
-  margin-left: 4px;
-  color: var(--slate);
-}
 .chips button.pressing span {
   color: var(--rowan);
-}
-.chips button[aria-pressed='true'] {
-  border-color: var(--oak);
-  box-shadow: inset 0 -4px var(--oak);
-  background: var(--tint);
-  font-weight: 600;
 }
 label {
   display: inline-flex;

@@ -139,9 +139,4 @@ tr.removed {
   width: 34px;
   padding-right: 0;
 }
-.tick input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--leaf);
-}
 </style>

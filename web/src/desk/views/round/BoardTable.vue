@@ -201,9 +201,4 @@ thead th {
   width: 34px;
   padding-right: 0;
 }
-.tick input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--leaf);
-}
 </style>

@@ -31,11 +31,6 @@ label {
   align-items: center;
   min-height: 28px;
 }
-input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--leaf);
-}
 hr {
   width: 100%;
   border: 0;

@@ -72,11 +72,6 @@ li {
   gap: 8px;
   align-items: baseline;
 }
-input[type='checkbox'] {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--leaf);
-}
 .facts {
   padding-left: 26px;
   font-size: 15px;

@@ -170,12 +170,7 @@ fieldset label {
   min-height: 32px;
   margin-right: 16px;
 }
-fieldset input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--leaf);
-}
-.actions {
+fieldset .actions {
   display: flex;
   align-items: center;
   gap: 10px;

@@ -90,6 +90,6 @@ public enum ContactColumn {
 
     /** A quote mark that only keeps a spreadsheet from computing the cell is no part of it. */
     private static String withoutGuard(String cell) {
-        return cell.length() > 1 && cell.charAt(0) == '\'' && "=+-@".indexOf(cell.charAt(1)) >= 0 ? cell.substring(1) : cell;
+        return cell.matches("(?s)'+[=+@-].*") ? cell.substring(1) : cell;
     }
 }

@@ -94,6 +94,7 @@ public class Baskets implements Asking {
 
     /** Notes that the personal link was handed over. */
     public void handedOver(long basketId) {
+        byId(basketId);
         note(basketId, transactions.durably(() -> table.asked(basketId, clock.instant())));
     }
 

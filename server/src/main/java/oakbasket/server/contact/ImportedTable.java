@@ -143,7 +143,7 @@ record ImportedTable(String charset, char delimiter, List<Line> lines) {
     }
 
     private static List<Line> parse(String text, char delimiter, int most) {
-        CSVFormat format = CSVFormat.RFC4180.builder().setDelimiter(delimiter).setIgnoreEmptyLines(true).setLenientEof(true).setTrailingData(true).get();
+        CSVFormat format = CSVFormat.RFC4180.builder().setDelimiter(delimiter).setIgnoreEmptyLines(false).setLenientEof(true).setTrailingData(true).get();
         List<Line> lines = new ArrayList<>();
         try (CSVParser parser = CSVParser.parse(text, format)) {
             long before = 0;

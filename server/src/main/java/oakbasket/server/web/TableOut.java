@@ -65,7 +65,7 @@ public final class TableOut {
     }
 
     private static String harmless(String cell) {
-        return !cell.isEmpty() && "=+-@\t\r".indexOf(cell.charAt(0)) >= 0 ? "'" + cell : cell;
+        return cell.matches("(?s)'*[=+@\\t\\r-].*") ? "'" + cell : cell;
     }
 
     /** Without what XML 1.0 cannot hold. */
