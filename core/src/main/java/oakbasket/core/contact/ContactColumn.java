@@ -90,6 +90,6 @@ public enum ContactColumn {
 
     /** A quote mark that only keeps a spreadsheet from computing the cell is no part of it. */
     private static String withoutGuard(String cell) {
-        return cell.matches("(?s)'+[=+@-].*") ? cell.substring(1) : cell;
+        return cell.matches("(?s)'+[=+@\\t\\r-].*") ? cell.substring(1) : cell;
     }
 }
