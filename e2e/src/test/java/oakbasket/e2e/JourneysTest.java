@@ -86,7 +86,8 @@ class JourneysTest {
         assertThat(ben).containsText("not asked yet");
         ben.getByText("Ben Reed").click();
         desk.getByText("Copy link").click();
-        assertThat(ben).containsText("asked");
+        assertThat(desk.locator(".said").last()).containsText("Link copied");
+        assertThat(ben).not().containsText("not asked yet");
         String link = (String) desk.evaluate("navigator.clipboard.readText()");
         assertThat(link).startsWith(app.url() + "/b/");
 

@@ -1,0 +1,221 @@
+package oakbasket.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.FilePayload;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+
+/** Contacts in files, people met through an open link, templates, and what the desk says when something fails, in a real browser. */
+class MoreJourneysTest {
+
+    private static PackagedApp app;
+    private static Browser browser;
+    private static Api api;
+
+    @BeforeAll
+    static void start() {
+        app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true", "--oakbasket.office=Fennbrook Catchment Partnership");
+        browser = new Browser();
+        api = new Api(app.url());
+    }
+
+    @AfterAll
+    static void stop() {
+        browser.close();
+        app.close();
+    }
+
+    @AfterEach
+    void nothingBroke() {
+        browser.assertNoComplaints();
+    }
+
+    private static Page desk(String path) {
+        Page desk = browser.desk(app);
+        desk.navigate(app.url() + path);
+        return desk;
+    }
+
+    private static Locator button(Page page, String name) {
+        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    @Test
+    void aFileOfAnOldProgramIsReadInTheRightCharacterSet() {
+        Page desk = desk("/contacts/import");
+        byte[] old = "Name;E-mail\r\nZoë Réed;zoe.reed@example.org\r\n".getBytes(Charset.forName("windows-1252"));
+        desk.getByLabel("Choose a CSV or vCard file").setInputFiles(new FilePayload("old.csv", "text/csv", old));
+        assertThat(desk.getByLabel("Character set")).hasValue("Windows-1252");
+        assertThat(desk.getByLabel("Columns are parted by")).hasValue(";");
+        assertThat(desk.getByText("Zoë Réed").first()).isVisible();
+        desk.getByLabel("Character set").selectOption("UTF-8");
+        assertThat(desk.getByText("Zo\uFFFD R\uFFFDed").first()).isVisible();
+        desk.getByLabel("Character set").selectOption("Windows-1252");
+        button(desk, "Import: add 1, change 0").click();
+        assertThat(desk.getByText("Done: 1 added, 0 changed.")).isVisible();
+        desk.getByText("Undo the import").click();
+        assertThat(desk.getByLabel("Choose a CSV or vCard file")).isVisible();
+        assertThat(api.get("/api/contacts?find=zoe.reed").path("total").asInt()).isZero();
+    }
+
+    @Test
+    void whatIsNoTableIsRefusedInPlainWordsAndAnAddressBookNeedsNoMapping() {
+        Page desk = desk("/contacts/import");
+        desk.getByLabel("Choose a CSV or vCard file").setInputFiles(new FilePayload("book.csv", "text/csv", "PK\u0003\u0004rest".getBytes(StandardCharsets.ISO_8859_1)));
+        assertThat(desk.getByRole(AriaRole.ALERT)).containsText("Save the sheet as CSV in your spreadsheet program");
+        Browser.assertAccessible(desk);
+        String card = "BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Vera Card\r\nEMAIL:vera.card@example.org\r\nEND:VCARD\r\n";
+        desk.getByLabel("Choose a CSV or vCard file").setInputFiles(new FilePayload("people.vcf", "text/vcard", card.getBytes(StandardCharsets.UTF_8)));
+        assertThat(desk.getByText("What the columns hold")).not().isVisible();
+        assertThat(desk.getByText("Vera Card")).isVisible();
+        button(desk, "Import something else").click();
+        assertThat(desk.getByLabel("Or paste from a spreadsheet")).isVisible();
+    }
+
+    @Test
+    void contactsAreTakenAwayAndPutIntoGroups() throws Exception {
+        Page desk = desk("/contacts?group=Placement%20trainees");
+        assertThat(desk.locator("tbody tr")).hasCount(10);
+        Download csv = desk.waitForDownload(() -> desk.getByText("Take away as CSV").click());
+        assertThat(Files.readString(csv.path()).lines().count()).isEqualTo(11);
+        Download cards = desk.waitForDownload(() -> desk.getByText("Take away as vCard").click());
+        assertThat(Files.readString(cards.path()).split("BEGIN:VCARD")).hasSize(11);
+        desk.locator("tbody input[type=checkbox]").nth(0).check();
+        desk.locator("tbody input[type=checkbox]").nth(1).check();
+        desk.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Put into a group")).fill("Second years");
+        button(desk, "Put into a group").click();
+        assertThat(button(desk, "Second years 2")).isVisible();
+        desk.locator(".said").last().getByText("Undo").click();
+        assertThat(button(desk, "Second years 0")).isVisible();
+        button(desk, "Second years 0").click();
+        desk.getByText("Remove the empty group Second years").click();
+        assertThat(button(desk, "Second years 0")).not().isVisible();
+    }
+
+    @Test
+    void aWalkInIsMatchedWithThePersonWhoWasAskedAndPartedAgain() {
+        long round = api.round("Placement");
+        Page sender = browser.page(390, 844);
+        sender.navigate(api.get("/api/rounds/" + round + "/link").path("url").asString());
+        sender.getByLabel("Passcode").fill("kingfisher");
+        sender.getByText("Go on").click();
+        sender.getByLabel("Choose files for Supervisor sign-off").setInputFiles(new FilePayload("signed.pdf", "application/pdf", "%PDF-1.4\n%%EOF\n".getBytes(StandardCharsets.US_ASCII)));
+        sender.getByLabel("Your name").fill("Aisha Kariim");
+        sender.getByLabel("Your e-mail address").fill("aisha.private@example.net");
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(sender.locator(".receipt li")).hasCount(1);
+
+        Page desk = desk("/rounds/" + round + "?show=walkIns");
+        desk.locator("tbody").getByText("Aisha Kariim").click();
+        desk.getByText("Complete, match or discard").click();
+        assertThat(desk.getByText(Pattern.compile("names \\d+ % alike"))).isVisible();
+        Browser.assertAccessible(desk);
+        button(desk, "This is the same person").first().click();
+        assertThat(desk.locator("h1")).hasText("Aisha Karim");
+        assertThat(desk.getByText("aisha.private@example.net")).isVisible();
+        assertThat(desk.locator(".rounds")).containsText("Supervisor sign-off");
+        desk.locator(".said").last().getByText("Undo").click();
+        assertThat(desk.getByText("aisha.private@example.net")).not().isVisible();
+        assertThat(api.row(round, "Aisha Kariim").path("walkIn").asBoolean()).isTrue();
+    }
+
+    @Test
+    void aTemplateIsKeptReplacedUsedAndThrownAway() {
+        Page desk = desk("/rounds/new");
+        desk.getByLabel("Title").fill("Yearly statement");
+        desk.getByLabel("1. Document").fill("Statement");
+        desk.getByText("Keep as a template…").click();
+        button(desk, "Keep").click();
+        assertThat(desk.getByText("Give it a name")).isVisible();
+        desk.getByLabel("Name it").fill("Yearly");
+        button(desk, "Keep").click();
+        assertThat(desk.locator(".said").last()).containsText("Kept");
+        desk.getByText("Keep as a template…").click();
+        desk.getByLabel("Name it").fill("Yearly");
+        button(desk, "Keep").click();
+        assertThat(desk.getByText("There is already one called “Yearly”")).isVisible();
+        button(desk, "Replace it").click();
+        desk.getByLabel("Take items from a kept checklist").selectOption("Consent pack");
+        assertThat(desk.getByLabel("2. Document")).hasValue("Signed access consent");
+
+        desk.navigate(app.url() + "/rounds");
+        desk.getByLabel("Begin from a template").selectOption("Yearly");
+        desk.waitForURL(Pattern.compile("/rounds/\\d+/sheet"));
+        assertThat(desk.getByLabel("Title")).hasValue("Yearly statement");
+        assertThat(desk.getByLabel("1. Document")).hasValue("Statement");
+        desk.navigate(app.url() + "/setup");
+        desk.getByLabel("Throw away: Yearly").click();
+        assertThat(desk.getByLabel("Throw away: Yearly")).not().isVisible();
+        desk.locator(".said").last().getByText("Undo").click();
+        assertThat(desk.getByLabel("Throw away: Yearly")).isVisible();
+    }
+
+    @Test
+    void aNoteForColleaguesNeverReachesTheSender() {
+        long round = api.round("Landowner");
+        Page desk = desk("/rounds/" + round + "?basket=" + api.row(round, "Quentin Ford").path("id"));
+        Locator panel = desk.locator(".panel");
+        panel.getByText("Note…").click();
+        panel.getByLabel("Note for your colleagues").fill("rings on Fridays only");
+        panel.getByText("Keep the note").click();
+        assertThat(panel.locator("p.note")).hasText("rings on Fridays only");
+        assertThat(panel).containsText("Robin Fenn");
+        Page sender = browser.page(390, 844);
+        sender.navigate(api.personalLink(round, "Quentin Ford"));
+        sender.locator("h2").first().waitFor();
+        assertThat(sender.content()).doesNotContain("rings on Fridays");
+        desk.locator(".said").last().getByText("Undo").click();
+        assertThat(panel.locator("p.note")).not().isVisible();
+    }
+
+    @Test
+    void aServerThatCannotBeReachedIsSaidSoAndNothingTypedIsLost() {
+        Page desk = desk("/contacts/new");
+        desk.getByLabel("Name").fill("Offline Person");
+        desk.getByLabel("E-mail").fill("offline@example.org");
+        desk.route("**/api/contacts", route -> route.abort());
+        button(desk, "Save").click();
+        assertThat(desk.getByText("Check your connection and try again.")).isVisible();
+        assertThat(desk.getByLabel("Name")).hasValue("Offline Person");
+        desk.unroute("**/api/contacts");
+        button(desk, "Save").click();
+        desk.waitForURL(Pattern.compile("/contacts/\\d+"));
+        assertThat(desk.locator("h1")).hasText("Offline Person");
+        desk.route("**/api/contacts?**", route -> route.abort());
+        desk.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Contacts")).click();
+        assertThat(desk.locator(".failure")).containsText("The server cannot be reached");
+        desk.unroute("**/api/contacts?**");
+        button(desk, "Try again").click();
+        assertThat(desk.locator("tbody tr").first()).isVisible();
+    }
+
+    @Test
+    void aSeriesIsChangedAndItsNextDatesFollow() {
+        Page desk = desk("/rounds");
+        desk.getByLabel("Change: River-fly survey sheets").click();
+        assertThat(desk.getByText("Due the last working day of each month")).isVisible();
+        desk.getByLabel("How often").selectOption("weekly");
+        desk.getByLabel("Every so many weeks").fill("2");
+        desk.getByLabel("Weekday").selectOption("TH");
+        assertThat(desk.getByText("Due every second week on Thursday")).isVisible();
+        assertThat(desk.locator("aside li").first()).containsText("due Thu");
+        desk.getByLabel("Opens so many days before").fill("999");
+        assertThat(desk.getByText("From 1 to 180 days")).isVisible();
+        desk.getByLabel("Opens so many days before").fill("7");
+        Browser.assertAccessible(desk);
+        button(desk, "Save").click();
+        assertThat(desk.getByText("Due every second week on Thursday, opens by itself")).isVisible();
+    }
+}
