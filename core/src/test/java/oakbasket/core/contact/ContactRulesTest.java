@@ -122,6 +122,31 @@ class ContactRulesTest {
         });
     }
 
+    /** Of two contacts that become one, what the kept one knows stays and what it does not know is taken from the other. */
+    @Test
+    void joiningFillsWhatIsEmptyAndKeepsWhatIsThere() {
+        ContactFields kept = new ContactFields("Ada Brook", "ada@example.org", "", "L-1", "", "Europe/London", "", List.of("East", "North"));
+        ContactFields gone = new ContactFields("A. Brook", "a.brook@example.net", "Brook Farm", "L-9", "cy", "", "rings on Fridays", List.of("West", "East"));
+        assertThat(kept.over(gone)).isEqualTo(new ContactFields("Ada Brook", "ada@example.org", "Brook Farm", "L-1", "cy", "Europe/London", "rings on Fridays",
+                List.of("West", "East", "North")));
+    }
+
+    @ParameterizedTest(name = "{0} groups of {1} letters: {2}")
+    @CsvSource({"0, 5, true", "50, 5, true", "51, 5, false", "1, 100, true", "1, 101, false"})
+    void groupsHaveTheirLimits(int count, int letters, boolean kept) {
+        List<String> groups = new ArrayList<>();
+        for (int i = 0; i < count; i++) {
+            groups.add(("g" + i + "x".repeat(letters)).substring(0, letters));
+        }
+        assertThat(new ContactFields("Ada", "ada@example.org", "", "", "", "", "", groups).faults().isEmpty()).isEqualTo(kept);
+    }
+
+    @ParameterizedTest(name = "[{0}] is read as [{1}]")
+    @CsvSource(quoteCharacter = '`', value = {"'=1, =1", "''=1, '=1", "'+44, +44", "O'Brien, O'Brien", "'quoted', 'quoted'", "'', ''", "', '", "'-, -", "'@x, @x"})
+    void aGuardIsTakenOffAndAnyOtherQuoteMarkStays(String cell, String read) {
+        assertThat(ContactColumn.read(List.of(ContactColumn.NOTES), List.of(cell)).notes()).isEqualTo(read);
+    }
+
     /** Known: Ada Brook of Brook Farm in group East. A line is {@code name|email|organisation|groups}. */
     @ParameterizedTest(name = "{0} → {1} {2}")
     @CsvSource(delimiter = '!', value = {
