@@ -83,7 +83,9 @@ class StrangersTest {
         java.util.List<java.net.Socket> slow = new java.util.ArrayList<>();
         try {
             for (int n = 0; n < 32; n++) {
-                String location = ada.create(2, n + ".bin", 1_000).header("Location");
+                Http.Answer created = ada.create(2, n + ".bin", 1_000);
+                assertThat(created.status()).as(created.text()).isEqualTo(201);
+                String location = created.header("Location");
                 java.net.Socket socket = new java.net.Socket(url.getHost(), url.getPort());
                 slow.add(socket);
                 socket.getOutputStream().write(("PATCH " + location + " HTTP/1.1\r\nHost: x\r\nTus-Resumable: 1.0.0\r\nUpload-Offset: 0\r\nContent-Type: "
@@ -95,13 +97,25 @@ class StrangersTest {
                 Http.Answer answer = ada.send(1, "a.exe.pdf", TestRound.pdf("x"));
                 problem = answer.status() == 201 ? "" : answer.problem();
             }
-            assertThat(problem).isEqualTo("too-many-transfers");
+            assertThat(problem).as("%s", answersOf(slow)).isEqualTo("too-many-transfers");
             assertThat(round.personal("Ben Reed").begin().send(1, "b.pdf", TestRound.pdf("y")).status()).as("another link").isEqualTo(201);
         } finally {
             for (java.net.Socket socket : slow) {
                 socket.close();
             }
         }
+    }
+
+    /** What the server said to those that should still be sending. */
+    private static java.util.List<String> answersOf(java.util.List<java.net.Socket> sockets) throws java.io.IOException {
+        java.util.List<String> answers = new java.util.ArrayList<>();
+        for (java.net.Socket socket : sockets) {
+            int there = socket.getInputStream().available();
+            if (there > 0) {
+                answers.add(new String(socket.getInputStream().readNBytes(Math.min(there, 300)), StandardCharsets.UTF_8));
+            }
+        }
+        return answers;
     }
 
     @Test
