@@ -82,22 +82,27 @@ class StrangersTest {
         java.net.URI url = java.net.URI.create(RunningApp.URL);
         java.util.List<java.net.Socket> slow = new java.util.ArrayList<>();
         try {
+            java.util.List<String> locations = new java.util.ArrayList<>();
             for (int n = 0; n < 32; n++) {
                 Http.Answer created = ada.create(2, n + ".bin", 1_000);
                 assertThat(created.status()).as(created.text()).isEqualTo(201);
-                String location = created.header("Location");
-                java.net.Socket socket = new java.net.Socket(url.getHost(), url.getPort());
-                slow.add(socket);
-                socket.getOutputStream().write(("PATCH " + location + " HTTP/1.1\r\nHost: x\r\nTus-Resumable: 1.0.0\r\nUpload-Offset: 0\r\nContent-Type: "
-                        + "application/offset+octet-stream\r\nContent-Length: 1000\r\n\r\nabc").getBytes(StandardCharsets.US_ASCII));
+                locations.add(created.header("Location"));
+                slow.add(sendSlowly(url, locations.get(n)));
             }
             java.time.Instant until = java.time.Instant.now().plusSeconds(10);
             String problem = "";
             while (!problem.equals("too-many-transfers") && java.time.Instant.now().isBefore(until)) {
+                for (int n = 0; n < slow.size(); n++) {
+                    if (slow.get(n).getInputStream().available() > 0) {
+                        // This one came while the whole file below held the last place; it tries again, as a sender's page does.
+                        slow.get(n).close();
+                        slow.set(n, sendSlowly(url, locations.get(n)));
+                    }
+                }
                 Http.Answer answer = ada.send(1, "a.exe.pdf", TestRound.pdf("x"));
                 problem = answer.status() == 201 ? "" : answer.problem();
             }
-            assertThat(problem).as("%s", answersOf(slow)).isEqualTo("too-many-transfers");
+            assertThat(problem).isEqualTo("too-many-transfers");
             assertThat(round.personal("Ben Reed").begin().send(1, "b.pdf", TestRound.pdf("y")).status()).as("another link").isEqualTo(201);
         } finally {
             for (java.net.Socket socket : slow) {
@@ -106,16 +111,12 @@ class StrangersTest {
         }
     }
 
-    /** What the server said to those that should still be sending. */
-    private static java.util.List<String> answersOf(java.util.List<java.net.Socket> sockets) throws java.io.IOException {
-        java.util.List<String> answers = new java.util.ArrayList<>();
-        for (java.net.Socket socket : sockets) {
-            int there = socket.getInputStream().available();
-            if (there > 0) {
-                answers.add(new String(socket.getInputStream().readNBytes(Math.min(there, 300)), StandardCharsets.UTF_8));
-            }
-        }
-        return answers;
+    /** Begins to send and never goes on. */
+    private static java.net.Socket sendSlowly(java.net.URI url, String location) throws java.io.IOException {
+        java.net.Socket socket = new java.net.Socket(url.getHost(), url.getPort());
+        socket.getOutputStream().write(("PATCH " + location + " HTTP/1.1\r\nHost: x\r\nTus-Resumable: 1.0.0\r\nUpload-Offset: 0\r\nContent-Type: "
+                + "application/offset+octet-stream\r\nContent-Length: 1000\r\n\r\nabc").getBytes(StandardCharsets.US_ASCII));
+        return socket;
     }
 
     @Test
