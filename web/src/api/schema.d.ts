@@ -148,6 +148,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/baskets/{id}/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofBasket"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/baskets/{id}/link": {
         parameters: {
             query?: never;
@@ -413,7 +429,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["preview_2"];
+        post: operations["preview_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -516,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/contacts/{id}/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["toContact"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/feed": {
         parameters: {
             query?: never;
@@ -587,7 +619,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["preview_3"];
+        get: operations["preview_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -756,6 +788,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/letter-texts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["texts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letter-texts/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["example_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letter-texts/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["save_1"];
+        post?: never;
+        delete: operations["reset"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/batches/{batch}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["stopBatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/coming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["coming"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/{id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/live": {
         parameters: {
             query?: never;
@@ -798,6 +974,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["people"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/post": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["post"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/post/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["test"];
         delete?: never;
         options?: never;
         head?: never;
@@ -893,7 +1101,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["preview_1"];
+        post: operations["preview_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -926,6 +1134,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{id}/letter-example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["example_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{id}/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ticks"];
+        put?: never;
+        post: operations["send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{id}/letters/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["preview_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -988,6 +1244,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["rehearsal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{id}/rehearsal/forms/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rehearsedForm"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1324,6 +1596,11 @@ export interface components {
             reason: string | null;
             text: string | null;
         };
+        BasketLetters: {
+            letters: components["schemas"]["ListedLetter"][];
+            next: components["schemas"]["Next"];
+            planned: boolean;
+        };
         BasketsChanged: {
             /** Format: int64 */
             act: number;
@@ -1411,6 +1688,9 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        Chosen: {
+            baskets: number[];
+        };
         CloseDay: {
             /** Format: date */
             day: string | null;
@@ -1423,6 +1703,17 @@ export interface components {
             /** Format: date */
             day: string;
             name: string;
+        };
+        ComingLetters: {
+            /** Format: date */
+            date: string;
+            /** @enum {string} */
+            kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+            /** Format: int32 */
+            letters: number;
+            round: string;
+            /** Format: int64 */
+            roundId: number;
         };
         Contact: {
             email: string;
@@ -1647,9 +1938,49 @@ export interface components {
             name: string;
             sheet: components["schemas"]["RoundSheet"];
         };
+        KeptText: {
+            body: string;
+            /** @enum {string} */
+            kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+            subject: string;
+            /** Format: int32 */
+            version: number;
+        };
         LatePerson: {
             email: string | null;
             name: string | null;
+        };
+        LetterAbout: {
+            /** Format: int64 */
+            basketId: number;
+            round: string;
+            /** Format: int64 */
+            roundId: number;
+        };
+        LetterInFull: {
+            body: string;
+            letter: components["schemas"]["ListedLetter"];
+            subject: string;
+        };
+        LetterLook: {
+            body: string;
+            subject: string;
+        };
+        LetterPage: {
+            counts: {
+                [key: string]: number;
+            };
+            letters: components["schemas"]["ListedLetter"][];
+            more: boolean;
+        };
+        LetterTick: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {string} */
+            kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+            /** Format: int32 */
+            letters: number;
+            planned: boolean;
         };
         Line: {
             changes: string[];
@@ -1667,6 +1998,28 @@ export interface components {
         };
         LinkView: {
             url: string;
+        };
+        ListedLetter: {
+            about: components["schemas"]["LetterAbout"][];
+            address: string;
+            /** Format: date-time */
+            at: string;
+            by: string | null;
+            /** Format: int64 */
+            contactId: number;
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+            /** Format: date-time */
+            madeAt: string;
+            name: string;
+            /** @enum {string} */
+            state: "WAITING" | "SENDING" | "SENT" | "FAILED" | "STOPPED";
+            subject: string;
+            /** Format: int32 */
+            tries: number;
+            trouble: string;
         };
         ListedRound: {
             /** Format: date-time */
@@ -1724,6 +2077,13 @@ export interface components {
             /** Format: int64 */
             roundId: number;
             what: string;
+        };
+        Next: {
+            /** Format: date-time */
+            at: string | null;
+            /** @enum {string|null} */
+            kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN" | null;
+            reason: string | null;
         };
         Open: {
             /** Format: int32 */
@@ -1836,6 +2196,13 @@ export interface components {
             code: string;
             name: string;
         };
+        PostView: {
+            from: string;
+            links: string;
+            reachable: boolean;
+            server: string;
+            trouble: string;
+        };
         PreviewImport: {
             /** Format: int32 */
             from: number;
@@ -1946,6 +2313,7 @@ export interface components {
             groups: string[];
             items: components["schemas"]["SheetItem"][];
             keepUntil: string;
+            letters: components["schemas"]["SheetLetters"];
             namePattern: string;
             note: string;
             openLink: boolean;
@@ -2015,6 +2383,18 @@ export interface components {
             contact: components["schemas"]["Contact"];
             remarks: string[];
         };
+        Sending: {
+            /** Format: int64 */
+            batch: number;
+            /** Format: date-time */
+            goesAt: string;
+            kinds: {
+                [key: string]: number;
+            };
+            skipped: {
+                [key: string]: number;
+            };
+        };
         SentFile: {
             /** Format: int64 */
             id: number;
@@ -2065,9 +2445,27 @@ export interface components {
             required: boolean;
             title: string;
         };
+        SheetLetters: {
+            invite: boolean;
+            /** Format: int32 */
+            repeatEvery: number;
+            /** Format: int32 */
+            repeatTimes: number;
+            /** @enum {string|null} */
+            shift: "KEEP" | "EARLIER" | "LATER" | null;
+            steps: components["schemas"]["SheetStep"][];
+            tellReturned: boolean;
+        };
         SheetPerson: {
             email: string;
             name: string;
+        };
+        SheetStep: {
+            at: string;
+            /** Format: int32 */
+            days: number;
+            /** @enum {string|null} */
+            unit: "CALENDAR" | "WORKING" | null;
         };
         SignIn: {
             email: string | null;
@@ -2087,6 +2485,10 @@ export interface components {
             rows: number;
             sample: string[][];
             table: boolean;
+        };
+        Stopped: {
+            /** Format: int32 */
+            letters: number;
         };
         Suggested: {
             contacts: components["schemas"]["Contact"][];
@@ -2115,6 +2517,12 @@ export interface components {
             needsYou: components["schemas"]["NeedsYou"][];
             /** Format: int32 */
             unseen: number;
+        };
+        TypedText: {
+            body: string | null;
+            subject: string | null;
+            /** Format: int32 */
+            version: number | null;
         };
         Undone: {
             /** Format: int32 */
@@ -2428,6 +2836,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ofBasket: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["BasketLetters"];
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -3076,7 +3515,7 @@ export interface operations {
             };
         };
     };
-    preview_2: {
+    preview_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -3332,6 +3771,37 @@ export interface operations {
             };
         };
     };
+    toContact: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ListedLetter"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     mine: {
         parameters: {
             query?: never;
@@ -3510,7 +3980,7 @@ export interface operations {
             };
         };
     };
-    preview_3: {
+    preview_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -3856,6 +4326,317 @@ export interface operations {
             };
         };
     };
+    texts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["KeptText"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    example_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LetterLook"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["KeptText"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["KeptText"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    all_2: {
+        parameters: {
+            query?: {
+                state?: "WAITING" | "SENDING" | "SENT" | "FAILED" | "STOPPED";
+                find?: string;
+                round?: number;
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LetterPage"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopBatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Stopped"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    coming: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ComingLetters"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LetterInFull"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     live: {
         parameters: {
             query?: never;
@@ -3939,6 +4720,62 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["ReadPeople"];
                 };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PostView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -4172,7 +5009,7 @@ export interface operations {
             };
         };
     };
-    preview_1: {
+    preview_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -4254,6 +5091,140 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Draft"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    example_2: {
+        parameters: {
+            query?: {
+                kind?: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LetterLook"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ticks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LetterTick"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chosen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Sending"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chosen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Sending"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -4384,6 +5355,38 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Page"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rehearsedForm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
                 };
             };
             /** @description A problem detail (RFC 9457) */

@@ -6,7 +6,7 @@ import { say, sayProblem } from '../../say'
 import { useImport } from './use-import'
 
 const t = text.importing
-const { staged, mapping, preview, verdict, progress, problem, reading, running, read, readAs, more, apply, again } = useImport()
+const { unsure, staged, mapping, preview, verdict, progress, problem, reading, running, read, readAs, more, apply, again } = useImport()
 const pasted = ref('')
 const verdicts: Verdict[] = ['ADDED', 'CHANGED', 'UNCHANGED', 'REFUSED']
 const count = computed(() => ({ ADDED: preview.value?.added ?? 0, CHANGED: preview.value?.changed ?? 0, UNCHANGED: preview.value?.unchanged ?? 0, REFUSED: preview.value?.refused ?? 0 }))
@@ -138,7 +138,7 @@ async function undo() {
         <p v-if="preview.lines.length < count[verdict]" class="actions"><button class="button small" type="button" @click="more">{{ text.contacts.more }}</button></p>
         <p v-if="progress?.state === 'FAILED'" class="error" role="alert">{{ progress.problem }}</p>
         <div class="actions">
-          <button class="button primary" type="button" :disabled="count.ADDED + count.CHANGED === 0" @click="apply">{{ t.confirm(count.ADDED, count.CHANGED) }}</button>
+          <button class="button primary" type="button" :disabled="unsure || count.ADDED + count.CHANGED === 0" @click="apply">{{ t.confirm(count.ADDED, count.CHANGED) }}</button>
           <button class="button plain" type="button" @click="again">{{ t.another }}</button>
         </div>
       </section>

@@ -17,8 +17,14 @@ export function useImport() {
   const reading = ref(false)
   let content: Blob | undefined
   let source = ''
-  let timer = 0
-  onScopeDispose(() => clearTimeout(timer))
+  const looking = ref(false)
+  let looks = 0
+  let lookTimer = 0
+  let followTimer = 0
+  onScopeDispose(() => {
+    clearTimeout(lookTimer)
+    clearTimeout(followTimer)
+  })
 
   async function read(blob: Blob, name: string, charset = '', delimiter = '') {
     problem.value = undefined
@@ -46,14 +52,23 @@ export function useImport() {
   }
 
   async function look() {
-    if (!staged.value) return
+    const mine = ++looks
+    if (!staged.value) {
+      looking.value = false
+      return
+    }
+    looking.value = true
     try {
-      preview.value = await desk.previewImport(staged.value.id, plain(), verdict.value, 0)
+      const seen = await desk.previewImport(staged.value.id, plain(), verdict.value, 0)
+      if (mine !== looks) return
+      preview.value = seen
       problem.value = undefined
     } catch (error) {
+      if (mine !== looks) return
       preview.value = undefined
       problem.value = error as ApiProblem
     }
+    looking.value = false
   }
 
   async function more() {
@@ -63,8 +78,9 @@ export function useImport() {
 
   const plain = (): Schemas['Mapping'] => ({ columns: [...mapping.columns], headed: mapping.headed, group: mapping.group })
   watch([mapping, verdict], () => {
-    clearTimeout(timer)
-    timer = window.setTimeout(() => void look(), ASK_MILLISECONDS)
+    clearTimeout(lookTimer)
+    looking.value = staged.value !== undefined
+    lookTimer = window.setTimeout(() => void look(), ASK_MILLISECONDS)
   })
 
   async function apply() {
@@ -80,7 +96,7 @@ export function useImport() {
   async function follow() {
     progress.value = await desk.importProgress(staged.value!.id)
     if (progress.value.state === 'RUNNING') {
-      await new Promise((go) => (timer = window.setTimeout(go, ASK_MILLISECONDS)))
+      await new Promise((go) => (followTimer = window.setTimeout(go, ASK_MILLISECONDS)))
       await follow()
     }
   }
@@ -93,5 +109,7 @@ export function useImport() {
   }
 
   const running = computed(() => progress.value?.state === 'RUNNING')
-  return { staged, mapping, preview, verdict, progress, problem, reading, running, read, readAs, more, apply, again }
+  /** Whether what is shown is not yet what would be imported. */
+  const unsure = computed(() => reading.value || looking.value)
+  return { unsure, staged, mapping, preview, verdict, progress, problem, reading, running, read, readAs, more, apply, again }
 }

@@ -3,6 +3,7 @@ package oakbasket.server;
 import jakarta.servlet.http.HttpServletRequest;
 import java.net.URI;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import org.jspecify.annotations.Nullable;
@@ -17,11 +18,15 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param office the name senders see as the one who asks
  * @param zone the office's time zone, proposed for new rounds
  * @param clock a fixed instant to run at, for pictures and tests; null means the real time
+ * @param mailFrom the address letters come from; null means {@code letters@localhost}, which only the stand-in for a mail server takes
+ * @param letterHold how long letters sent by hand, and invitations, can still be stopped
+ * @param returnHold how long a return waits for further ones of the same basket before the person is told
  * @param demo whether to fill an empty data folder with the demo scenario
  */
 @ConfigurationProperties("oakbasket")
 public record Settings(@DefaultValue("oak-basket-data") Path data, @Nullable URI publicAddress, @DefaultValue("Our office") String office,
-        @DefaultValue("Europe/London") ZoneId zone, @Nullable Instant clock, @DefaultValue("false") boolean demo) {
+        @DefaultValue("Europe/London") ZoneId zone, @Nullable Instant clock, @Nullable String mailFrom,
+        @DefaultValue("PT1M") Duration letterHold, @DefaultValue("PT10M") Duration returnHold, @DefaultValue("false") boolean demo) {
 
     /** Where people reach this server, without a slash at the end. */
     public String base(HttpServletRequest request) {

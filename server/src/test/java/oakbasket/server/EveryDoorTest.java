@@ -71,7 +71,7 @@ class EveryDoorTest {
             assertThat(answer.problem()).isNotEmpty();
             assertThat(answer.json().path("detail").asString()).isNotEmpty();
         } else {
-            assertThat(operation).as("what needs neither an id nor a body, or takes any bytes").matches("GET .*|POST /api/(today/seen|feed|contacts/import|forms)|DELETE /api/feed");
+            assertThat(operation).as("what needs neither an id nor a body, or takes any bytes").matches("GET .*|POST /api/(today/seen|feed|contacts/import|forms|post/test)|DELETE /api/feed");
         }
     }
 
@@ -99,6 +99,12 @@ class EveryDoorTest {
         "GET    | /api/holidays/zz?year=2026 | | not-found",
         "GET    | /api/holidays/gb?year=1800 | | not-found",
         "GET    | /api/forms/999999 | | no-form",
+        "GET    | /api/letters/999999 | | no-letter",
+        "POST   | /api/letters/999999/stop | | no-letter",
+        "GET    | /api/baskets/999999/letters | | no-basket",
+        "GET    | /api/contacts/999999/letters | | no-contact",
+        "POST   | /api/rounds/999999/letters | {\"baskets\":[1]} | no-round",
+        "GET    | /api/rounds/999999/letters | | no-round",
         "DELETE | /api/groups/nobody-knows-it | | group-in-use"})
     void whatIsNotThereIsSaidToBeMissing(String method, String path, String body, String problem) {
         Http.Answer answer = Http.desk().send(method, path, body == null && method.equals("GET") ? null : (body == null ? "" : body).getBytes(), "Content-Type", "application/json");

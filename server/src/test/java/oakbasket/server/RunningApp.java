@@ -9,6 +9,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.stream.Stream;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.account.AccountService;
@@ -37,9 +38,10 @@ final class RunningApp {
     }
 
     /** Starts another application on its own data folder. */
-    static ConfigurableApplicationContext startOn(Path data) {
-        return new SpringApplicationBuilder(OakBasketApplication.class, TestClock.class)
-                .run("--server.port=0", "--oakbasket.data=" + data, "--oakbasket.office=Fennbrook Catchment Partnership", "--oakbasket.series-every=PT0.2S");
+    static ConfigurableApplicationContext startOn(Path data, String... more) {
+        return new SpringApplicationBuilder(OakBasketApplication.class, TestClock.class).run(Stream.concat(Stream.of("--server.port=0", "--oakbasket.data=" + data,
+                "--oakbasket.office=Fennbrook Catchment Partnership", "--oakbasket.series-every=PT0.2S", "--oakbasket.post-every=P1D", "--oakbasket.reminders-every=P1D"),
+                Stream.of(more)).toArray(String[]::new));
     }
 
     private static ConfigurableApplicationContext start() {

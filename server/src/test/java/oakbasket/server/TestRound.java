@@ -40,6 +40,21 @@ final class TestRound {
         return this;
     }
 
+    /** Other people instead, whom no other test knows. */
+    TestRound onlyPeople(String... names) {
+        sheet.putArray("people");
+        for (String name : names) {
+            person(name, name.toLowerCase().replace(' ', '.') + "." + COUNT.incrementAndGet() + "@example.org");
+        }
+        return this;
+    }
+
+    /** The round's letters, as JSON of a sheet. */
+    TestRound withLetters(String letters) {
+        sheet.set("letters", Http.JSON.readTree(letters));
+        return this;
+    }
+
     TestRound withOpenLink(String passcode) {
         sheet.put("openLink", true).put("passcode", passcode);
         return this;

@@ -53,6 +53,19 @@ public record WorkingDays(Set<DayOfWeek> weekend, Set<LocalDate> closed) {
         return date;
     }
 
+    /** The date so many working days later, or earlier where the number is negative; the date itself for 0. */
+    public LocalDate plus(LocalDate date, int days) {
+        int step = Integer.signum(days);
+        LocalDate moved = date;
+        // A calendar that is closed for months counts every day from then on, rather than looking forever.
+        for (int left = Math.abs(days), closedInARow = 0; left > 0;) {
+            moved = moved.plusDays(step);
+            closedInARow = isWorking(moved) ? 0 : closedInARow + 1;
+            left -= closedInARow == 0 || closedInARow > MOST_SHIFTED_DAYS ? 1 : 0;
+        }
+        return moved;
+    }
+
     /** Lateness in working days: those begun after the day of the deadline, counted in the given zone. */
     public int late(Instant deadline, Instant actual, ZoneId zone) {
         return between(LocalDate.ofInstant(deadline, zone), LocalDate.ofInstant(actual, zone));

@@ -17,11 +17,13 @@ import oakbasket.server.contact.Contacts;
 import oakbasket.server.link.Links;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
+import oakbasket.server.round.Inviting;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Problem;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -62,17 +64,20 @@ class BasketActs {
     private final Rounds rounds;
     private final Contacts contacts;
     private final Links links;
+    private final Inviting inviting;
     private final Transactions transactions;
     private final LiveHub live;
     private final JsonMapper json;
     private final Clock clock;
 
-    BasketActs(BasketTable baskets, ActTable acts, Rounds rounds, Contacts contacts, Links links, Transactions transactions, LiveHub live, JsonMapper json, Clock clock) {
+    BasketActs(BasketTable baskets, ActTable acts, Rounds rounds, Contacts contacts, Links links, @Lazy Inviting inviting, Transactions transactions, LiveHub live,
+            JsonMapper json, Clock clock) {
         this.baskets = baskets;
         this.acts = acts;
         this.rounds = rounds;
         this.contacts = contacts;
         this.links = links;
+        this.inviting = inviting;
         this.transactions = transactions;
         this.live = live;
         this.json = json;
@@ -147,6 +152,9 @@ class BasketActs {
                 }
             }
             touched.addAll(before.stream().map(Before::id).toList());
+            if (round.letters().invite()) {
+                inviting.invite(touched, account);
+            }
             return before.isEmpty() ? new BasketsChanged(0, 0)
                     : new BasketsChanged(acts.insert(roundId, account, now, "add", "", json.writeValueAsString(new Detail(before)), touched), before.size());
         });

@@ -3,6 +3,7 @@ package oakbasket.server.basket;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -40,16 +41,19 @@ public class Baskets implements Asking {
     }
 
     @Override
-    public void ask(long roundId, List<Person> people, Collection<String> groups, boolean openLink, String passcode) {
+    public List<Long> ask(long roundId, List<Person> people, Collection<String> groups, boolean openLink, String passcode) {
         java.util.LinkedHashSet<Long> asked = new java.util.LinkedHashSet<>(people.stream().map(contacts::asked).toList());
         groups.forEach(group -> asked.addAll(contacts.idsOfGroup(group)));
         Map<Long, List<String>> memberships = contacts.groupsOf(asked);
+        List<Long> made = new ArrayList<>();
         for (long contact : asked) {
-            links.makePersonal(roundId, table.insert(roundId, contact, false, memberships.getOrDefault(contact, List.of())));
+            made.add(table.insert(roundId, contact, false, memberships.getOrDefault(contact, List.of())));
+            links.makePersonal(roundId, made.get(made.size() - 1));
         }
         if (openLink) {
             links.makeOpen(roundId, passcode);
         }
+        return made;
     }
 
     @Override
@@ -90,6 +94,11 @@ public class Baskets implements Asking {
             table.comeBack(basket.id());
         }
         return basket;
+    }
+
+    /** Notes that an invitation went. */
+    public void invited(long basketId, Instant at) {
+        note(basketId, transactions.quickly(() -> table.asked(basketId, at)));
     }
 
     /** Notes that the personal link was handed over. */

@@ -55,6 +55,15 @@ class ContactTable {
         return keys;
     }
 
+    /** The zones of contacts that have one. */
+    Map<Long, String> zones() {
+        Map<Long, String> zones = new HashMap<>();
+        jdbc.sql("SELECT id, zone FROM contact WHERE zone <> ''").query(row -> {
+            zones.put(row.getLong("id"), row.getString("zone"));
+        });
+        return zones;
+    }
+
     List<Contact> byIds(Collection<Long> ids) {
         Long[] wanted = ids.toArray(Long[]::new);
         Map<Long, List<String>> memberships = groups.of(ids);

@@ -77,6 +77,11 @@ public class Contacts {
         return all;
     }
 
+    /** The zones of those whose zone is known. */
+    public Map<Long, String> zones() {
+        return table.zones();
+    }
+
     /** How many contacts are provisional. */
     public int provisional() {
         return table.count(new ContactTable.Wanted("", "", true));

@@ -17,6 +17,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.standing.Review;
+import oakbasket.server.account.Account;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.web.Problem;
 import org.jspecify.annotations.Nullable;
@@ -27,6 +28,7 @@ import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -90,11 +92,11 @@ class FileController {
 
     @PostMapping("/api/files/{id}/review")
     @ResponseStatus(org.springframework.http.HttpStatus.NO_CONTENT)
-    void review(@PathVariable long id, @RequestBody Decision decision) {
+    void review(@PathVariable long id, @RequestBody Decision decision, @AuthenticationPrincipal Account account) {
         if (decision.from() == null || decision.to() == null) {
             throw Problem.unreadable("unreadable");
         }
-        files.review(id, decision.from(), decision.to(), decision.reason() == null ? "" : decision.reason());
+        files.review(id, decision.from(), decision.to(), decision.reason() == null ? "" : decision.reason(), account.id());
     }
 
     private void write(List<ReceivedFile> chosen, OutputStream out) throws IOException {

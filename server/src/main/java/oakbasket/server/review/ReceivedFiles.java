@@ -13,6 +13,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.round.ItemUse;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Problem;
+import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Service;
 
 /** The records of received files, and their review. */
@@ -26,12 +27,14 @@ public class ReceivedFiles implements ItemUse {
     private static final int LONGEST_REASON = 500;
 
     private final ReceivedFileTable table;
+    private final Returning returning;
     private final Transactions transactions;
     private final LiveHub live;
     private final Clock clock;
 
-    ReceivedFiles(ReceivedFileTable table, Transactions transactions, LiveHub live, Clock clock) {
+    ReceivedFiles(ReceivedFileTable table, @Lazy Returning returning, Transactions transactions, LiveHub live, Clock clock) {
         this.table = table;
+        this.returning = returning;
         this.transactions = transactions;
         this.live = live;
         this.clock = clock;
@@ -141,17 +144,23 @@ public class ReceivedFiles implements ItemUse {
      * Accepts or returns a file, or takes a review back.
      *
      * @param from the review the coordinator saw
+     * @param account who reviews
      * @throws Problem with status 409 when somebody else reviewed it meanwhile, 422 when a return has no reason
      */
-    public ReceivedFile review(long id, Review from, Review to, String reason) {
+    public ReceivedFile review(long id, Review from, Review to, String reason, long account) {
         String plain = reason.strip();
         if (to == Review.RETURNED && (plain.isEmpty() || plain.length() > LONGEST_REASON)) {
             throw Problem.refused("fields").at("reason", plain.isEmpty() ? "Say why, in words the sender will read" : "Use at most " + LONGEST_REASON + " characters");
         }
         ReceivedFile file = byId(id);
-        if (transactions.durably(() -> table.review(id, from, to, to == Review.RETURNED ? plain : "", clock.instant())) != 1) {
-            throw Problem.conflict("changed-elsewhere");
-        }
+        transactions.durably(() -> {
+            if (table.review(id, from, to, to == Review.RETURNED ? plain : "", clock.instant()) != 1) {
+                throw Problem.conflict("changed-elsewhere");
+            }
+            if (to == Review.RETURNED) {
+                returning.returned(file.basketId(), account);
+            }
+        });
         live.publish(new LiveEvent("basket", file.roundId(), file.basketId()));
         return byId(id);
     }

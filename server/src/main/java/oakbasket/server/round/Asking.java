@@ -16,8 +16,9 @@ public interface Asking {
      * the opening.
      *
      * @param passcode for the open link; empty means none
+     * @return the new baskets
      */
-    void ask(long roundId, List<Person> people, Collection<String> groups, boolean openLink, String passcode);
+    List<Long> ask(long roundId, List<Person> people, Collection<String> groups, boolean openLink, String passcode);
 
     /** Who is asked in a round now, without walk-ins and those removed. */
     List<Asked> asked(long roundId);

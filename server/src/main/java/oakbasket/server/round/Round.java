@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import oakbasket.core.deadline.DeadlineTerms;
 import oakbasket.core.deadline.LocalDeadline;
+import oakbasket.core.reminder.LetterPlan;
 import oakbasket.core.round.RoundState;
 import org.jspecify.annotations.Nullable;
 
@@ -17,10 +18,11 @@ import org.jspecify.annotations.Nullable;
  * @param closesAt when links shut by themselves; null when they do not
  * @param keepUntil the last day papers are kept; null when nobody said
  * @param calendarId whose working days count; null means the default
+ * @param letters which letters it sends by itself
  */
 public record Round(long id, RoundState state, int version, String title, String note, LocalDeadline deadline, Duration warning, Duration grace,
         String folderPattern, String namePattern, long askedBy, Instant openedAt, @Nullable Instant closesAt, @Nullable Instant closedAt,
-        @Nullable LocalDate keepUntil, @Nullable Long calendarId) {
+        @Nullable LocalDate keepUntil, @Nullable Long calendarId, LetterPlan letters) {
 
     /**
      * The deadline for a basket of this round.

@@ -6,11 +6,12 @@ import java.time.LocalDate;
 import java.util.List;
 import oakbasket.core.deadline.LocalDeadline;
 import oakbasket.core.identity.Person;
+import oakbasket.core.reminder.LetterPlan;
 import org.jspecify.annotations.Nullable;
 
 /** A sheet without faults, ready to be opened. */
 record RoundPlan(String title, String note, List<PlannedItem> items, List<Person> people, List<String> groups, LocalDeadline deadline, Duration warning, Duration grace,
-        @Nullable LocalDeadline closing, @Nullable LocalDate keepUntil, @Nullable Long calendarId, String folderPattern, String namePattern, boolean openLink, String passcode) {
+        @Nullable LocalDeadline closing, @Nullable LocalDate keepUntil, @Nullable Long calendarId, String folderPattern, String namePattern, boolean openLink, String passcode, LetterPlan letters) {
 
     /** When links shut by themselves; null when they do not. */
     @Nullable Instant closesAt() {

@@ -1,6 +1,8 @@
 package oakbasket.server.round;
 
 import java.util.List;
+import oakbasket.core.deadline.WorkingDays;
+import oakbasket.core.reminder.ReminderStep;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -16,10 +18,11 @@ import org.jspecify.annotations.Nullable;
  * @param calendarId whose working days count; null means the default
  * @param openLink whether there is also an open link
  * @param passcode asked on the open link; empty means none
+ * @param letters which letters the round sends by itself
  */
 public record RoundSheet(String title, String note, List<SheetItem> items, List<SheetPerson> people, String peopleText, List<String> groups,
         String deadlineDate, String deadlineTime, String zone, Integer warningHours, Integer graceHours, String closingDate, String closingTime, String keepUntil,
-        @Nullable Long calendarId, String folderPattern, String namePattern, Boolean openLink, String passcode) {
+        @Nullable Long calendarId, String folderPattern, String namePattern, Boolean openLink, String passcode, SheetLetters letters) {
 
     /**
      * An item as typed.
@@ -66,6 +69,41 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
         }
     }
 
+    /**
+     * Which letters the round sends by itself, as typed.
+     *
+     * @param repeatEvery how many working days lie between two repetitions of the last step
+     * @param repeatTimes how many there are at most; 0 means none
+     * @param shift what to do with a step on a day nobody works
+     */
+    public record SheetLetters(Boolean invite, Boolean tellReturned, List<SheetStep> steps, Integer repeatEvery, Integer repeatTimes, WorkingDays.@Nullable Shift shift) {
+        /** No letters. */
+        public static final SheetLetters NONE = new SheetLetters(false, false, List.of(), null, null, null);
+
+        public SheetLetters {
+            invite = invite != null && invite;
+            tellReturned = tellReturned != null && tellReturned;
+            steps = steps == null ? List.of() : steps;
+            repeatEvery = number(repeatEvery, 5);
+            repeatTimes = number(repeatTimes, 0);
+            shift = shift == null ? WorkingDays.Shift.EARLIER : shift;
+        }
+    }
+
+    /**
+     * A step of the reminder plan, as typed.
+     *
+     * @param days from the deadline; negative is before it
+     * @param at as {@code HH:mm}
+     */
+    public record SheetStep(Integer days, ReminderStep.@Nullable Unit unit, String at) {
+        public SheetStep {
+            days = number(days, 0);
+            unit = unit == null ? ReminderStep.Unit.CALENDAR : unit;
+            at = text(at);
+        }
+    }
+
     public RoundSheet {
         title = text(title);
         note = text(note);
@@ -85,23 +123,24 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
         namePattern = text(namePattern);
         openLink = openLink != null && openLink;
         passcode = text(passcode);
+        letters = letters == null ? SheetLetters.NONE : letters;
     }
 
     /** The same sheet without its passcode, to be kept after opening. */
     RoundSheet withoutPasscode() {
         return new RoundSheet(title, note, items, people, peopleText, groups, deadlineDate, deadlineTime, zone, warningHours, graceHours, closingDate, closingTime, keepUntil,
-                calendarId, folderPattern, namePattern, openLink, "");
+                calendarId, folderPattern, namePattern, openLink, "", letters);
     }
 
     /** The same sheet for another round: with this title and these dates, and items of its own. */
     RoundSheet again(String newTitle, String deadline, String closing, String keep) {
         return new RoundSheet(newTitle, note, items.stream().map(SheetItem::asNew).toList(), people, "", groups, deadline, deadlineTime, zone, warningHours, graceHours, closing,
-                closing.isEmpty() ? "" : closingTime, keep, calendarId, folderPattern, namePattern, openLink, passcode);
+                closing.isEmpty() ? "" : closingTime, keep, calendarId, folderPattern, namePattern, openLink, passcode, letters);
     }
 
     RoundSheet asking(List<SheetPerson> others, List<String> otherGroups) {
         return new RoundSheet(title, note, items, others, peopleText, otherGroups, deadlineDate, deadlineTime, zone, warningHours, graceHours, closingDate, closingTime, keepUntil,
-                calendarId, folderPattern, namePattern, openLink, passcode);
+                calendarId, folderPattern, namePattern, openLink, passcode, letters);
     }
 
     private static String text(@Nullable String given) {

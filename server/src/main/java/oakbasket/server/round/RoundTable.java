@@ -10,12 +10,14 @@ import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import oakbasket.core.deadline.LocalDeadline;
+import oakbasket.core.reminder.LetterPlan;
 import oakbasket.core.round.RoundState;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.jdbc.support.KeyHolder;
 import org.springframework.stereotype.Repository;
+import tools.jackson.databind.json.JsonMapper;
 
 /** All SQL of the table round. */
 @Repository
@@ -28,14 +30,16 @@ class RoundTable {
     /** All columns but the sheet, which is large and needed only while composing. */
     private static final String SELECT = """
             SELECT id, state, version, title, note, zone, deadline_date, deadline_time, warning_hours, grace_hours, folder_pattern, name_pattern,
-                   asked_by, opened_at, closes_at, closed_at, keep_until, calendar_id
+                   asked_by, opened_at, closes_at, closed_at, keep_until, calendar_id, letter_plan
             FROM round
             """;
 
     private final JdbcClient jdbc;
+    private final JsonMapper json;
 
-    RoundTable(JdbcClient jdbc) {
+    RoundTable(JdbcClient jdbc, JsonMapper json) {
         this.jdbc = jdbc;
+        this.json = json;
     }
 
     long insertDraft(String title, String sheet, long askedBy, Instant now) {
@@ -64,7 +68,7 @@ class RoundTable {
                 UPDATE round SET state = 'GATHERING', version = version + 1, sheet = :sheet, title = :title, note = :note, zone = :zone,
                     deadline_date = :date, deadline_time = :time, warning_hours = :warning, grace_hours = :grace,
                     closes_at = :closes, keep_until = :keep, calendar_id = :calendar,
-                    folder_pattern = :folders, name_pattern = :names, opened_at = :now, changed_at = :now
+                    folder_pattern = :folders, name_pattern = :names, letter_plan = :letters, opened_at = :now, changed_at = :now
                 WHERE id = :id AND version = :version AND state = 'DRAFT'"""), id, version, plan, sheet, now).update();
     }
 
@@ -74,15 +78,15 @@ class RoundTable {
                 UPDATE round SET version = version + 1, sheet = :sheet, title = :title, note = :note, zone = :zone,
                     deadline_date = :date, deadline_time = :time, warning_hours = :warning, grace_hours = :grace,
                     closes_at = :closes, keep_until = :keep, calendar_id = :calendar,
-                    folder_pattern = :folders, name_pattern = :names, changed_at = :now
+                    folder_pattern = :folders, name_pattern = :names, letter_plan = :letters, changed_at = :now
                 WHERE id = :id AND version = :version AND state = 'GATHERING'"""), id, version, plan, sheet, now).update();
     }
 
-    private static JdbcClient.StatementSpec with(JdbcClient.StatementSpec statement, long id, int version, RoundPlan plan, String sheet, Instant now) {
+    private JdbcClient.StatementSpec with(JdbcClient.StatementSpec statement, long id, int version, RoundPlan plan, String sheet, Instant now) {
         return statement.param("sheet", sheet).param("title", plan.title()).param("note", plan.note()).param("zone", plan.deadline().zone().getId())
                 .param("date", plan.deadline().date()).param("time", plan.deadline().time()).param("warning", plan.warning().toHours())
                 .param("grace", plan.grace().toHours()).param("closes", plan.closesAt()).param("keep", plan.keepUntil()).param("calendar", plan.calendarId())
-                .param("folders", plan.folderPattern()).param("names", plan.namePattern())
+                .param("folders", plan.folderPattern()).param("names", plan.namePattern()).param("letters", json.writeValueAsString(plan.letters()))
                 .param("now", now).param("id", id).param("version", version);
     }
 
@@ -126,13 +130,13 @@ class RoundTable {
         return jdbc.sql(SELECT + "WHERE state = :state ORDER BY id").param("state", state.name()).query((row, n) -> round(row)).list();
     }
 
-    private static Round round(ResultSet row) throws SQLException {
+    private Round round(ResultSet row) throws SQLException {
         LocalDeadline deadline = new LocalDeadline(row.getObject("deadline_date", LocalDate.class), row.getObject("deadline_time", LocalTime.class),
                 ZoneId.of(row.getString("zone")));
         return new Round(row.getLong("id"), RoundState.valueOf(row.getString("state")), row.getInt("version"), row.getString("title"),
                 row.getString("note"), deadline, Duration.ofHours(row.getInt("warning_hours")), Duration.ofHours(row.getInt("grace_hours")),
                 row.getString("folder_pattern"), row.getString("name_pattern"), row.getLong("asked_by"), row.getObject("opened_at", Instant.class),
                 row.getObject("closes_at", Instant.class), row.getObject("closed_at", Instant.class), row.getObject("keep_until", LocalDate.class),
-                row.getObject("calendar_id", Long.class));
+                row.getObject("calendar_id", Long.class), row.getString("letter_plan").isEmpty() ? LetterPlan.NONE : json.readValue(row.getString("letter_plan"), LetterPlan.class));
     }
 }

@@ -33,16 +33,19 @@ public class Rounds {
     private final RoundTable rounds;
     private final ItemTable items;
     private final Asking asking;
+    private final Inviting inviting;
     private final SheetContexts contexts;
     private final Transactions transactions;
     private final LiveHub live;
     private final JsonMapper json;
     private final Clock clock;
 
-    Rounds(RoundTable rounds, ItemTable items, @Lazy Asking asking, SheetContexts contexts, Transactions transactions, LiveHub live, JsonMapper json, Clock clock) {
+    Rounds(RoundTable rounds, ItemTable items, @Lazy Asking asking, @Lazy Inviting inviting, SheetContexts contexts, Transactions transactions, LiveHub live, JsonMapper json,
+            Clock clock) {
         this.rounds = rounds;
         this.items = items;
         this.asking = asking;
+        this.inviting = inviting;
         this.contexts = contexts;
         this.transactions = transactions;
         this.live = live;
@@ -157,7 +160,7 @@ public class Rounds {
         SheetCheck.Outcome outcome = SheetCheck.check(sheet, contexts.composing());
         RoundPlan plan = outcome.plan().orElseThrow(() -> Problem.fields(outcome.errors()));
         Round round = new Round(id, head.state(), head.version(), plan.title(), plan.note(), plan.deadline(), plan.warning(), plan.grace(),
-                plan.folderPattern(), plan.namePattern(), rounds.askedBy(id), clock.instant(), plan.closesAt(), null, plan.keepUntil(), plan.calendarId());
+                plan.folderPattern(), plan.namePattern(), rounds.askedBy(id), clock.instant(), plan.closesAt(), null, plan.keepUntil(), plan.calendarId(), plan.letters());
         List<Item> list = RoundChanges.asItems(plan.items());
         return new Rehearsed(round, list, plan.people().isEmpty());
     }
@@ -187,7 +190,10 @@ public class Rounds {
             for (int i = 0; i < plan.items().size(); i++) {
                 items.insert(id, i + 1, plan.items().get(i));
             }
-            asking.ask(id, plan.people(), plan.groups(), plan.openLink(), plan.passcode());
+            List<Long> asked = asking.ask(id, plan.people(), plan.groups(), plan.openLink(), plan.passcode());
+            if (plan.letters().invite()) {
+                inviting.invite(asked, rounds.askedBy(id));
+            }
         });
         live.publish(new LiveEvent("round", id, null));
         return opened(id);

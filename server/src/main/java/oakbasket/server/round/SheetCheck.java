@@ -24,6 +24,7 @@ import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.naming.NamingPattern;
 import oakbasket.core.naming.PatternProblem;
+import oakbasket.core.reminder.LetterPlan;
 import oakbasket.core.round.ItemSpec;
 import oakbasket.server.round.RoundSheet.SheetItem;
 import oakbasket.server.web.Problem.FieldError;
@@ -104,9 +105,10 @@ final class SheetCheck {
         if (!context.changing() && people.isEmpty() && sheet.groups().isEmpty() && !sheet.openLink() && errors.stream().noneMatch(e -> e.field().startsWith("people"))) {
             error("people", "Say who owes it: add at least one person, or allow an open link");
         }
-        Optional<RoundPlan> plan = errors.isEmpty() && deadline != null
+        LetterPlan letters = new LetterCheck(sheet.letters(), this::error).plan();
+        Optional<RoundPlan> plan = errors.isEmpty() && deadline != null && letters != null
                 ? Optional.of(new RoundPlan(title, sheet.note().strip(), items, people, sheet.groups(), deadline, Duration.ofHours(sheet.warningHours()),
-                        Duration.ofHours(sheet.graceHours()), closing, keepUntil, calendar, sheet.folderPattern(), sheet.namePattern(), sheet.openLink(), passcode))
+                        Duration.ofHours(sheet.graceHours()), closing, keepUntil, calendar, sheet.folderPattern(), sheet.namePattern(), sheet.openLink(), passcode, letters))
                 : Optional.empty();
         return new Outcome(List.copyOf(errors), List.copyOf(oddities), plan);
     }

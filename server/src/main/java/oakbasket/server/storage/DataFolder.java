@@ -16,7 +16,7 @@ public class DataFolder {
 
     DataFolder(Settings settings) {
         this.root = settings.data().toAbsolutePath().normalize();
-        for (Path folder : new Path[] {files(), incoming(), keys(), root.resolve("db")}) {
+        for (Path folder : new Path[] {files(), incoming(), outbox(), keys(), root.resolve("db")}) {
             try {
                 Files.createDirectories(folder);
             } catch (IOException problem) {
@@ -38,6 +38,11 @@ public class DataFolder {
     /** Where bytes wait until they are whole and verified. */
     public Path incoming() {
         return root.resolve("incoming");
+    }
+
+    /** Where letters are put when there is no mail server. */
+    public Path outbox() {
+        return root.resolve("outbox");
     }
 
     Path keys() {

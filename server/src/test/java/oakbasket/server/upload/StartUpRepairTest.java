@@ -67,7 +67,8 @@ class StartUpRepairTest {
         folder = "Crash " + ++count;
         id = "crashed-upload-" + count;
         RoundSheet sheet = new RoundSheet(folder, "", List.of(RoundSheet.SheetItem.of("Paper", "", true, 1, 9, List.of("PDF"), 10)),
-                List.of(new RoundSheet.SheetPerson("Ada", "ada@example.org")), "", List.of(), "2099-01-01", "", "UTC", 0, 0, "", "", "", null, "{round}", "{original}{ext}", false, "");
+                List.of(new RoundSheet.SheetPerson("Ada", "ada@example.org")), "", List.of(), "2099-01-01", "", "UTC", 0, 0, "", "", "", null, "{round}", "{original}{ext}", false, "",
+                RoundSheet.SheetLetters.NONE);
         Rounds rounds = bean(Rounds.class);
         long round = rounds.open(rounds.begin(sheet, 1).head().id(), 1).id();
         basket = bean(Baskets.class).ofRound(round).get(0);

@@ -1,0 +1,38 @@
+package oakbasket.core.letter;
+
+/** How far a letter has come. */
+public enum LetterState {
+    /** It will go at its time, and may be stopped until then. */
+    WAITING,
+    /** It is being handed to the mail server at this moment. */
+    SENDING,
+    /** The mail server has taken it. */
+    SENT,
+    /** It was refused for good, or could not be handed over in all its tries. */
+    FAILED,
+    /** It did not go, because a coordinator stopped it or nothing was owed any more. */
+    STOPPED;
+
+    /** What happens to a letter. */
+    public enum Event { TAKE, TAKEN_BY_SERVER, TRY_LATER, GIVE_UP, STOP, SEND_AGAIN }
+
+    /**
+     * The state after an event. The only place that says which follows which.
+     *
+     * @throws IllegalStateException naming both, when the event cannot happen in this state
+     */
+    public LetterState after(Event event) {
+        LetterState next = switch (event) {
+            case TAKE -> this == WAITING ? SENDING : null;
+            case TAKEN_BY_SERVER -> this == SENDING ? SENT : null;
+            case TRY_LATER -> this == SENDING ? WAITING : null;
+            case GIVE_UP -> this == SENDING ? FAILED : null;
+            case STOP -> this == WAITING || this == SENDING ? STOPPED : null;
+            case SEND_AGAIN -> this == FAILED || this == STOPPED ? WAITING : null;
+        };
+        if (next == null) {
+            throw new IllegalStateException("A letter that is " + this + " cannot " + event);
+        }
+        return next;
+    }
+}

@@ -1,0 +1,44 @@
+package oakbasket.core.reminder;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What decides whether one person is written to about one basket.
+ *
+ * @param gathering whether the round gathers
+ * @param asked whether the invitation went or the link was handed over
+ * @param finishedAt when the last required item became satisfied; null while something is owed
+ * @param reachable whether the address took the last letter sent to it
+ * @param lastLetter when the last letter went to this person, of whatever round; null when none did
+ */
+public record Recipient(boolean gathering, boolean removed, boolean walkIn, boolean waived, @Nullable Instant finishedAt, boolean paused, boolean asked,
+        boolean reachable, @Nullable Instant lastLetter) {
+
+    /** The least time between two letters to one person that nobody sent by hand. */
+    public static final Duration MINIMUM_GAP = Duration.ofHours(20);
+
+    /** Why somebody is not written to. */
+    public enum Reason { ROUND_NOT_GATHERING, REMOVED, WALK_IN, EXCUSED, COMPLETE, PAUSED, NOT_ASKED, UNREACHABLE, TOO_SOON }
+
+    /** Why no reminder goes at that moment; empty when one does. The first that applies. */
+    public Optional<Reason> against(Instant at) {
+        return againstOwing().or(() -> Optional.ofNullable(
+                paused ? Reason.PAUSED
+                : !asked ? Reason.NOT_ASKED
+                : !reachable ? Reason.UNREACHABLE
+                : lastLetter != null && at.isBefore(lastLetter.plus(MINIMUM_GAP)) ? Reason.TOO_SOON : null));
+    }
+
+    /** Why not even a letter sent by hand goes: nothing is owed. Empty when something is. */
+    public Optional<Reason> againstOwing() {
+        return Optional.ofNullable(
+                !gathering ? Reason.ROUND_NOT_GATHERING
+                : removed ? Reason.REMOVED
+                : walkIn ? Reason.WALK_IN
+                : waived ? Reason.EXCUSED
+                : finishedAt != null ? Reason.COMPLETE : null);
+    }
+}

@@ -1,0 +1,167 @@
+package oakbasket.server.post;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import oakbasket.core.letter.LetterKind;
+import oakbasket.core.letter.LetterState;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.jdbc.support.KeyHolder;
+import org.springframework.stereotype.Repository;
+
+/** All SQL of the tables letter and letter_basket. */
+@Repository
+class LetterTable {
+
+    /** Letters that went in one hour. */
+    record Went(LetterKind kind, Instant hour, int letters) {
+    }
+
+    /** Letters looked for: all where a part is null. */
+    record Wanted(@Nullable LetterState state, @Nullable Collection<Long> contacts, @Nullable Long roundId) {
+    }
+
+    private static final String SELECT = """
+            SELECT id, contact_id, kind, state, batch, made_at, not_before, account_id, to_address, subject, settled_at, tries, trouble FROM letter
+            """;
+
+    private final JdbcClient jdbc;
+
+    LetterTable(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    long nextBatch() {
+        return jdbc.sql("SELECT NEXT VALUE FOR letter_batch").query(Long.class).single();
+    }
+
+    long insert(Letter.Fresh fresh, long batch, Instant now) {
+        KeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                INSERT INTO letter (contact_id, kind, state, batch, made_at, not_before, account_id) VALUES (:contact, :kind, 'WAITING', :batch, :now, :notBefore, :account)""")
+                .param("contact", fresh.contactId()).param("kind", fresh.kind().name()).param("batch", batch).param("now", now).param("notBefore", fresh.notBefore())
+                .param("account", fresh.accountId()).update(key, "id");
+        long id = key.getKeyAs(Long.class);
+        fresh.about().forEach(about -> jdbc.sql("INSERT INTO letter_basket (letter_id, basket_id, round_id, step_at) VALUES (:letter, :basket, :round, :step)")
+                .param("letter", id).param("basket", about.basketId()).param("round", about.roundId()).param("step", about.stepAt()).update());
+        return id;
+    }
+
+    /** Whether a step of the plan was answered for a basket before. */
+    boolean answered(long basketId, Instant stepAt) {
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM letter_basket WHERE basket_id = :basket AND step_at = :step)").param("basket", basketId).param("step", stepAt)
+                .query(Boolean.class).single();
+    }
+
+    Optional<Letter> byId(long id) {
+        return jdbc.sql(SELECT + "WHERE id = :id").param("id", id).query(Letter.class).optional();
+    }
+
+    String body(long id) {
+        return jdbc.sql("SELECT body FROM letter WHERE id = :id").param("id", id).query(String.class).single();
+    }
+
+    List<Letter.About> about(Collection<Long> letters) {
+        return jdbc.sql("SELECT letter_id, basket_id, round_id FROM letter_basket WHERE letter_id = ANY(?) ORDER BY basket_id").param(letters.toArray(Long[]::new))
+                .query(Letter.About.class).list();
+    }
+
+    /** Letters whose time has come, the oldest first. */
+    List<Letter> due(Instant now, int most) {
+        return jdbc.sql(SELECT + "WHERE state = 'WAITING' AND not_before <= :now ORDER BY not_before, id FETCH FIRST :most ROWS ONLY").param("now", now).param("most", most)
+                .query(Letter.class).list();
+    }
+
+    /** How many rows changed: 0 when the letter is no longer in the state it was seen in. */
+    int settle(Letter seen, LetterState to, Instant notBefore, int tries, String trouble, @Nullable Instant settledAt) {
+        return jdbc.sql("UPDATE letter SET state = :to, not_before = :notBefore, tries = :tries, trouble = :trouble, settled_at = :settled WHERE id = :id AND state = :from")
+                .param("to", to.name()).param("notBefore", notBefore).param("tries", tries).param("trouble", trouble).param("settled", settledAt).param("id", seen.id())
+                .param("from", seen.state().name()).update();
+    }
+
+    /** Keeps what a letter says, before it is handed over. */
+    void words(long id, String toAddress, String subject, String body) {
+        jdbc.sql("UPDATE letter SET to_address = :address, subject = :subject, body = :body WHERE id = :id").param("address", toAddress).param("subject", subject)
+                .param("body", body).param("id", id).update();
+    }
+
+    /** What was being handed over when the server stopped waits again. */
+    int wake() {
+        return jdbc.sql("UPDATE letter SET state = 'WAITING' WHERE state = 'SENDING'").update();
+    }
+
+    /** Stops the letters of a batch that still wait. */
+    List<Letter> waitingOfBatch(long batch) {
+        return jdbc.sql(SELECT + "WHERE batch = :batch AND state = 'WAITING' ORDER BY id").param("batch", batch).query(Letter.class).list();
+    }
+
+    /** The baskets of these that a letter waits for. */
+    List<Long> awaited(Collection<Long> baskets) {
+        return jdbc.sql("SELECT DISTINCT b.basket_id FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE l.state IN ('WAITING', 'SENDING') AND b.basket_id = ANY(?)")
+                .param(baskets.toArray(Long[]::new)).query(Long.class).list();
+    }
+
+    /** Whether a return is waiting to be told. */
+    boolean returnWaits(long basketId) {
+        return jdbc.sql("""
+                SELECT EXISTS (SELECT 1 FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE b.basket_id = :basket AND l.kind = 'RETURN' AND l.state = 'WAITING')""")
+                .param("basket", basketId).query(Boolean.class).single();
+    }
+
+    /** When the last letter went, or will go, to each person who got one since. */
+    Map<Long, Instant> lastTo(Instant since) {
+        Map<Long, Instant> last = new TreeMap<>();
+        jdbc.sql("""
+                SELECT contact_id, MAX(COALESCE(settled_at, not_before)) AS went FROM letter
+                WHERE state IN ('WAITING', 'SENDING', 'SENT') AND COALESCE(settled_at, not_before) > :since GROUP BY contact_id""").param("since", since)
+                .query(row -> {
+                    last.put(row.getLong("contact_id"), row.getObject("went", Instant.class));
+                });
+        return last;
+    }
+
+    /** The addresses of those whose last letter that was tried failed. */
+    List<String> refusedAddresses() {
+        return jdbc.sql("""
+                SELECT l.to_address FROM letter l WHERE l.state = 'FAILED'
+                    AND NOT EXISTS (SELECT 1 FROM letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state = 'SENT')""").query(String.class).list();
+    }
+
+    /** Letters about one basket, the newest first. */
+    List<Letter> ofBasket(long basketId) {
+        return jdbc.sql(SELECT + "WHERE id IN (SELECT letter_id FROM letter_basket WHERE basket_id = :basket) ORDER BY id DESC").param("basket", basketId).query(Letter.class).list();
+    }
+
+    /** The newest first; {@code before} is the id of the last one seen. */
+    List<Letter> page(Wanted wanted, long before, int most) {
+        return jdbc.sql(SELECT + """
+                WHERE id < :before AND (:state IS NULL OR state = :state) AND (:anybody OR contact_id = ANY(:contacts))
+                    AND (CAST(:round AS BIGINT) IS NULL OR id IN (SELECT letter_id FROM letter_basket WHERE round_id = :round))
+                ORDER BY id DESC FETCH FIRST :most ROWS ONLY""")
+                .param("before", before).param("state", wanted.state() == null ? null : wanted.state().name()).param("anybody", wanted.contacts() == null)
+                .param("contacts", wanted.contacts() == null ? new Long[0] : wanted.contacts().toArray(Long[]::new)).param("round", wanted.roundId()).param("most", most)
+                .query(Letter.class).list();
+    }
+
+    /** How many letters are in each state. */
+    Map<LetterState, Integer> counts() {
+        Map<LetterState, Integer> counts = new TreeMap<>();
+        jdbc.sql("SELECT state, COUNT(*) AS letters FROM letter GROUP BY state").query(row -> {
+            counts.put(LetterState.valueOf(row.getString("state")), row.getInt("letters"));
+        });
+        return counts;
+    }
+
+    /** When the letters of a round went, by the hour. */
+    List<Went> went(long roundId) {
+        return jdbc.sql("""
+                SELECT l.kind, DATE_TRUNC(HOUR, l.settled_at) AS "hour", COUNT(*) AS letters FROM letter l
+                WHERE l.state = 'SENT' AND l.id IN (SELECT letter_id FROM letter_basket WHERE round_id = :round) GROUP BY l.kind, DATE_TRUNC(HOUR, l.settled_at)""")
+                .param("round", roundId).query(Went.class).list();
+    }
+}

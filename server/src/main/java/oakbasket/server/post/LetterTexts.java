@@ -1,0 +1,80 @@
+package oakbasket.server.post;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import oakbasket.core.letter.LetterKind;
+import oakbasket.core.letter.LetterText;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Problem;
+import org.springframework.context.MessageSource;
+import org.springframework.stereotype.Service;
+
+/** The words of each kind of letter: the office's own where it wrote some, else those that ship. */
+@Service
+class LetterTexts {
+
+    /**
+     * The text of a kind of letter.
+     *
+     * @param version 0 for the text that ships; a change names the version it was made from
+     */
+    record KeptText(LetterKind kind, String subject, String body, int version) {
+        LetterText text() {
+            return new LetterText(subject, body);
+        }
+    }
+
+    private final LetterTextTable table;
+    private final Transactions transactions;
+    private final MessageSource messages;
+
+    LetterTexts(LetterTextTable table, Transactions transactions, MessageSource messages) {
+        this.table = table;
+        this.transactions = transactions;
+        this.messages = messages;
+    }
+
+    List<KeptText> all() {
+        return Arrays.stream(LetterKind.values()).map(this::of).toList();
+    }
+
+    KeptText of(LetterKind kind) {
+        return table.of(kind).map(own -> new KeptText(kind, own.subject(), own.body(), own.version())).orElseGet(() -> shipped(kind));
+    }
+
+    /**
+     * Keeps the office's own words.
+     *
+     * @throws Problem with status 422 naming the field, or 409 when the text was changed since {@code version}
+     */
+    KeptText save(LetterKind kind, int version, String subject, String body) {
+        check(subject, body);
+        if (transactions.durably(() -> table.save(kind, version, subject, body)) != 1) {
+            throw Problem.conflict("changed-elsewhere");
+        }
+        return of(kind);
+    }
+
+    /** Goes back to the words that ship. */
+    KeptText reset(LetterKind kind) {
+        transactions.durably(() -> table.delete(kind));
+        return shipped(kind);
+    }
+
+    LetterText check(String subject, String body) {
+        LetterText.fault(subject, body).ifPresent(fault -> {
+            throw Problem.refused("fields").at(fault.field(), fault.detail());
+        });
+        return new LetterText(subject, body);
+    }
+
+    private KeptText shipped(LetterKind kind) {
+        return new KeptText(kind, word("letter." + kind + ".subject"), word("letter." + kind + ".body"), 0);
+    }
+
+    /** Words of the message file, with what stands in their places. */
+    String word(String key, Object... arguments) {
+        return messages.getMessage(key, arguments.length == 0 ? null : arguments, Locale.ROOT);
+    }
+}

@@ -1,0 +1,236 @@
+package oakbasket.server.post;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Collection;
+import java.util.EnumMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import oakbasket.core.letter.LetterKind;
+import oakbasket.core.letter.LetterState;
+import oakbasket.core.reminder.Recipient;
+import oakbasket.core.round.RoundState;
+import oakbasket.core.standing.Progress;
+import oakbasket.server.Settings;
+import oakbasket.server.basket.Basket;
+import oakbasket.server.basket.Baskets;
+import oakbasket.server.basket.Board;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.review.Returning;
+import oakbasket.server.round.Inviting;
+import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Problem;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+
+/** Makes letters and stops them; {@link Postman} carries them. */
+@Service
+public class Letters implements Inviting, Returning {
+
+    /**
+     * What sending to some people means.
+     *
+     * @param batch by which the letters can be stopped together; 0 when none were made
+     * @param kinds how many letters of each kind
+     * @param skipped how many people get none, by the reason
+     */
+    record Sending(long batch, Map<LetterKind, Integer> kinds, Map<String, Integer> skipped, Instant goesAt) {
+    }
+
+    /** Somebody already has a letter on its way. */
+    static final String ON_ITS_WAY = "ON_ITS_WAY";
+    /** A coordinator stopped it. */
+    static final String BY_HAND = "BY_HAND";
+
+    private static final int MANY = 200;
+
+    private final LetterTable table;
+    private final Rounds rounds;
+    private final Baskets baskets;
+    private final Board board;
+    private final Transactions transactions;
+    private final LiveHub live;
+    private final Settings settings;
+    private final Clock clock;
+
+    Letters(LetterTable table, Rounds rounds, Baskets baskets, Board board, Transactions transactions, LiveHub live, Settings settings, Clock clock) {
+        this.table = table;
+        this.rounds = rounds;
+        this.baskets = baskets;
+        this.board = board;
+        this.transactions = transactions;
+        this.live = live;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    @Override
+    public void invite(List<Long> basketIds, long account) {
+        Instant now = clock.instant();
+        long batch = table.nextBatch();
+        Set<Long> awaited = new HashSet<>(table.awaited(basketIds));
+        baskets.byIds(basketIds).stream().filter(basket -> basket.askedAt() == null && !awaited.contains(basket.id()))
+                .forEach(basket -> table.insert(fresh(basket, LetterKind.INVITATION, now.plus(settings.letterHold()), account), batch, now));
+    }
+
+    @Override
+    public void returned(long basketId, long account) {
+        Basket basket = baskets.byId(basketId);
+        Instant now = clock.instant();
+        if (rounds.opened(basket.roundId()).letters().tellReturned() && !table.returnWaits(basketId)) {
+            table.insert(fresh(basket, LetterKind.RETURN, now.plus(settings.returnHold()), account), table.nextBatch(), now);
+        }
+    }
+
+    /** Says what sending to these people would mean; makes nothing. */
+    Sending preview(long roundId, Collection<Long> basketIds) {
+        Instant now = clock.instant();
+        return sorted(roundId, basketIds, now).sending(0, now.plus(settings.letterHold()));
+    }
+
+    /** Writes to these people by hand: an invitation to those not asked yet, else a reminder or an overdue notice; none to whoever owes nothing. */
+    Sending send(long roundId, Collection<Long> basketIds, long account) {
+        Instant now = clock.instant();
+        Sorted sorted = sorted(roundId, basketIds, now);
+        Instant goes = now.plus(settings.letterHold());
+        if (sorted.rows().isEmpty()) {
+            return sorted.sending(0, goes);
+        }
+        long batch = transactions.durably(() -> {
+            long number = table.nextBatch();
+            sorted.rows().forEach((row, kind) -> table.insert(
+                    new Letter.Fresh(row.contactId(), kind, goes, account, List.of(new Letter.FreshAbout(row.id(), roundId, null))), number, now));
+            return number;
+        });
+        tell(roundId, sorted.rows().keySet().stream().map(Board.Row::id).toList());
+        return sorted.sending(batch, goes);
+    }
+
+    /** Makes the letters of a plan. Runs in the caller's transaction. */
+    void plan(Collection<Letter.Fresh> fresh, Instant now) {
+        long batch = table.nextBatch();
+        fresh.forEach(one -> table.insert(one, batch, now));
+    }
+
+    /** Stops what still waits of a batch; says how many letters that were. */
+    int stopBatch(long batch) {
+        List<Letter> waiting = table.waitingOfBatch(batch);
+        return (int) waiting.stream().filter(this::stopped).count();
+    }
+
+    /**
+     * Stops a letter that waits.
+     *
+     * @throws Problem with status 409 when it does not wait any more
+     */
+    void stop(long id) {
+        if (!stopped(byId(id))) {
+            throw Problem.conflict("letter-gone");
+        }
+    }
+
+    private boolean stopped(Letter letter) {
+        if (letter.state() != LetterState.WAITING) {
+            return false;
+        }
+        LetterState to = letter.state().after(LetterState.Event.STOP);
+        boolean stopped = transactions.durably(() -> table.settle(letter, to, letter.notBefore(), letter.tries(), BY_HAND, clock.instant())) == 1;
+        tell(letter);
+        return stopped;
+    }
+
+    /**
+     * Has a letter that failed or was stopped go after all.
+     *
+     * @throws Problem with status 409 when it went or waits
+     */
+    void again(long id) {
+        Letter letter = byId(id);
+        if (letter.state() != LetterState.FAILED && letter.state() != LetterState.STOPPED) {
+            throw Problem.conflict("letter-gone");
+        }
+        LetterState to = letter.state().after(LetterState.Event.SEND_AGAIN);
+        if (transactions.durably(() -> table.settle(letter, to, clock.instant(), 0, "", null)) != 1) {
+            throw Problem.conflict("letter-gone");
+        }
+        tell(letter);
+    }
+
+    Letter byId(long id) {
+        return table.byId(id).orElseThrow(() -> Problem.notFound("no-letter"));
+    }
+
+    /** What decides whether somebody is written to about one basket, without the gap between letters. */
+    static Recipient recipient(boolean gathering, Board.Row row, boolean reachable, @Nullable Instant lastLetter) {
+        return new Recipient(gathering, row.removed(), row.walkIn(), row.waived(), row.finishedAt(), row.paused(), row.progress() != Progress.NOT_ASKED, reachable, lastLetter);
+    }
+
+    /** Tells open desks that something about this letter changed. */
+    void tell(Letter letter) {
+        table.about(List.of(letter.id())).forEach(about -> live.publish(new LiveEvent("basket", about.roundId(), about.basketId())));
+    }
+
+    /** Records letters of the past; only the demo does. */
+    public void backdate(Collection<Long> basketIds, LetterKind kind, Instant at, boolean refused) {
+        transactions.quickly(() -> {
+            long batch = table.nextBatch();
+            for (Basket basket : baskets.byIds(basketIds)) {
+                Letter letter = byId(table.insert(fresh(basket, kind, at, null), batch, at));
+                table.settle(letter, LetterState.SENDING, at, 0, "", null);
+                Letter going = byId(letter.id());
+                table.settle(going, refused ? LetterState.FAILED : LetterState.SENT, at, 1, refused ? "550 5.1.1 There is no such mailbox here" : "", at);
+            }
+            return true;
+        });
+    }
+
+    /** Who of these gets which letter, and why the others get none. */
+    private record Sorted(Map<Board.Row, LetterKind> rows, Map<String, Integer> skipped) {
+        Sending sending(long batch, Instant goes) {
+            Map<LetterKind, Integer> kinds = new EnumMap<>(LetterKind.class);
+            rows.values().forEach(kind -> kinds.merge(kind, 1, Integer::sum));
+            return new Sending(batch, kinds, skipped, goes);
+        }
+    }
+
+    private Sorted sorted(long roundId, Collection<Long> basketIds, Instant now) {
+        Board.Judged judged = board.judge(roundId);
+        Set<Long> wanted = new HashSet<>(basketIds);
+        List<Board.Row> rows = judged.rows().stream().filter(row -> wanted.contains(row.id())).toList();
+        if (rows.size() != wanted.size()) {
+            throw Problem.notFound("no-basket");
+        }
+        Set<Long> awaited = new HashSet<>(table.awaited(wanted));
+        Map<Board.Row, LetterKind> get = new LinkedHashMap<>();
+        Map<String, Integer> skipped = new TreeMap<>();
+        boolean gathering = judged.round().state() == RoundState.GATHERING;
+        for (Board.Row row : rows) {
+            String reason = recipient(gathering, row, true, null).againstOwing().map(Enum::name).orElse(awaited.contains(row.id()) ? ON_ITS_WAY : null);
+            if (reason != null) {
+                skipped.merge(reason, 1, Integer::sum);
+            } else {
+                get.put(row, row.progress() == Progress.NOT_ASKED ? LetterKind.INVITATION : row.deadline().isBefore(now) ? LetterKind.OVERDUE : LetterKind.REMINDER);
+            }
+        }
+        return new Sorted(get, skipped);
+    }
+
+    private static Letter.Fresh fresh(Basket basket, LetterKind kind, Instant notBefore, @Nullable Long account) {
+        return new Letter.Fresh(basket.contactId(), kind, notBefore, account, List.of(new Letter.FreshAbout(basket.id(), basket.roundId(), null)));
+    }
+
+    private void tell(long roundId, List<Long> changed) {
+        if (changed.size() > MANY) {
+            live.publish(new LiveEvent("round", roundId, null));
+        } else {
+            changed.forEach(id -> live.publish(new LiveEvent("basket", roundId, id)));
+        }
+    }
+}

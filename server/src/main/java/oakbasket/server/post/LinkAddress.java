@@ -1,0 +1,56 @@
+package oakbasket.server.post;
+
+import java.net.URI;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import oakbasket.server.Settings;
+import oakbasket.server.link.Links;
+import org.springframework.core.env.Environment;
+import org.springframework.stereotype.Component;
+
+/** Puts links into letters as the numbers of baskets, and makes links of them where somebody may read them. */
+@Component
+class LinkAddress {
+
+    /** Private-use characters, which no other part of a letter can hold. */
+    private static final Pattern MARK = Pattern.compile("\uE000(\\d{1,18})\uE001");
+
+    private final Links links;
+    private final Settings settings;
+    private final Environment environment;
+    private final LetterTexts texts;
+
+    LinkAddress(Links links, Settings settings, Environment environment, LetterTexts texts) {
+        this.links = links;
+        this.settings = settings;
+        this.environment = environment;
+        this.texts = texts;
+    }
+
+    /** What stands for the personal link of a basket. */
+    static String mark(long basketId) {
+        return "\uE000" + basketId + "\uE001";
+    }
+
+    /** The text without the characters of marks, for whatever was typed by people. */
+    static String plain(String text) {
+        return text.replaceAll("[\uE000\uE001]", "");
+    }
+
+    /** The text with its links. */
+    String open(String text) {
+        return MARK.matcher(text).replaceAll(found -> Matcher.quoteReplacement(
+                links.ofBasket(Long.parseLong(found.group(1))).map(link -> base() + links.path(link)).orElseGet(() -> texts.word("letter.no-link"))));
+    }
+
+    /** Where links lead: the public address, or this machine where none is set. */
+    String base() {
+        URI address = settings.publicAddress();
+        return address != null ? address.toString().replaceAll("/+$", "") : "http://localhost:" + environment.getProperty("local.server.port", "8080");
+    }
+
+    /** Whether people elsewhere can reach what letters link to. */
+    boolean reachable() {
+        return settings.publicAddress() != null;
+    }
+}

@@ -1,0 +1,201 @@
+package oakbasket.server.post;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import oakbasket.core.letter.LetterKind;
+import oakbasket.core.letter.LetterState;
+import oakbasket.core.reminder.Recipient;
+import oakbasket.core.round.RoundState;
+import oakbasket.core.standing.ItemStanding;
+import oakbasket.server.Settings;
+import oakbasket.server.basket.Baskets;
+import oakbasket.server.basket.Board;
+import oakbasket.server.basket.TileCode;
+import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Transactions;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+
+/**
+ * Carries letters whose time has come to the mail server, one after another. What is owed is looked at again at the last moment, so that nobody who has just
+ * sent everything is asked for it.
+ */
+@Service
+public class Postman {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Postman.class);
+    private static final int MOST_AT_ONCE = 200;
+    /** Pauses between tries of one letter; after the last it is given up, about a day after the first. */
+    private static final List<Duration> TRIES = List.of(Duration.ofMinutes(1), Duration.ofMinutes(5), Duration.ofMinutes(20), Duration.ofHours(1), Duration.ofHours(3), Duration.ofHours(6),
+            Duration.ofHours(12));
+    private static final Duration PAUSE = Duration.ofMinutes(1);
+
+    private final LetterTable table;
+    private final LetterWriter writer;
+    private final LinkAddress links;
+    private final Letters letters;
+    private final Mailer mailer;
+    private final Rounds rounds;
+    private final Baskets baskets;
+    private final Board board;
+    private final Transactions transactions;
+    private final Settings settings;
+    private final Clock clock;
+    private volatile @Nullable Instant pausedUntil;
+    private volatile String trouble = "";
+
+    Postman(LetterTable table, LetterWriter writer, LinkAddress links, Letters letters, Mailer mailer, Rounds rounds, Baskets baskets, Board board, Transactions transactions,
+            Settings settings, Clock clock) {
+        this.table = table;
+        this.writer = writer;
+        this.links = links;
+        this.letters = letters;
+        this.mailer = mailer;
+        this.rounds = rounds;
+        this.baskets = baskets;
+        this.board = board;
+        this.transactions = transactions;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    /** Letters that were being handed over when the server stopped go again, under the same message id. */
+    @EventListener(ApplicationReadyEvent.class)
+    void wake() {
+        int woken = transactions.durably(table::wake);
+        if (woken > 0) {
+            LOG.info("{} letters were on their way when the server stopped and are sent again", woken);
+        }
+    }
+
+    /** Why no letter can be handed over at present; empty when they can. */
+    String trouble() {
+        return trouble;
+    }
+
+    /** Hands over what is due. */
+    @Scheduled(fixedDelayString = "${oakbasket.post-every:PT3S}")
+    public synchronized void deliver() {
+        Instant until = pausedUntil;
+        if (until != null && clock.instant().isBefore(until)) {
+            return;
+        }
+        for (Letter letter : table.due(clock.instant(), MOST_AT_ONCE)) {
+            try {
+                if (!deliver(letter)) {
+                    return;
+                }
+            } catch (RuntimeException broken) {
+                LOG.error("Letter {} could not be written", letter.id(), broken);
+                later(letter, "It could not be written; the log of the server says why");
+            }
+        }
+    }
+
+    /** Whether the mail server can be given more. */
+    private boolean deliver(Letter waiting) {
+        if (transactions.durably(() -> table.settle(waiting, waiting.state().after(LetterState.Event.TAKE), waiting.notBefore(), waiting.tries(), "", null)) != 1) {
+            return true;
+        }
+        Letter letter = table.byId(waiting.id()).orElseThrow();
+        List<LetterWriter.Told> all = told(letter);
+        List<LetterWriter.Told> owing = owing(letter, all);
+        if (owing.isEmpty()) {
+            settle(letter, LetterState.Event.STOP, letter.tries(), against(letter, all.get(0)).orElse(""));
+            return true;
+        }
+        LetterWriter.Written written = writer.write(letter.kind(), owing);
+        transactions.quickly(() -> {
+            table.words(letter.id(), written.to().address().text(), written.subject(), written.body());
+            return true;
+        });
+        try {
+            mailer.send(new OutgoingMail(messageId(letter), written.to(), written.replyTo(), written.subject(), links.open(written.body()), clock.instant()));
+        } catch (MailTrouble refused) {
+            return refused(letter, refused);
+        }
+        trouble = "";
+        settle(letter, LetterState.Event.TAKEN_BY_SERVER, letter.tries() + 1, "");
+        if (letter.kind() == LetterKind.INVITATION) {
+            owing.forEach(one -> baskets.invited(one.row().id(), clock.instant()));
+        }
+        return true;
+    }
+
+    private boolean refused(Letter letter, MailTrouble refused) {
+        String words = String.valueOf(refused.getMessage());
+        if (refused.kind() == MailTrouble.Kind.UNREACHABLE) {
+            Instant next = clock.instant().plus(PAUSE);
+            pausedUntil = next;
+            trouble = words;
+            LOG.warn("No letters can be handed over: {}", words);
+            transactions.durably(() -> table.settle(letter, letter.state().after(LetterState.Event.TRY_LATER), next, letter.tries(), words, null));
+            letters.tell(letter);
+            return false;
+        }
+        if (refused.kind() == MailTrouble.Kind.REFUSED || letter.tries() >= TRIES.size()) {
+            settle(letter, LetterState.Event.GIVE_UP, letter.tries() + 1, words);
+        } else {
+            later(letter, words);
+        }
+        return true;
+    }
+
+    private void later(Letter letter, String words) {
+        Letter now = table.byId(letter.id()).orElseThrow();
+        if (now.state() == LetterState.SENDING) {
+            Duration pause = TRIES.get(Math.min(now.tries(), TRIES.size() - 1));
+            transactions.durably(() -> table.settle(now, now.state().after(LetterState.Event.TRY_LATER), clock.instant().plus(pause), now.tries() + 1, words, null));
+            letters.tell(now);
+        }
+    }
+
+    private void settle(Letter letter, LetterState.Event event, int tries, String words) {
+        transactions.durably(() -> table.settle(letter, letter.state().after(event), letter.notBefore(), tries, words, clock.instant()));
+        letters.tell(letter);
+    }
+
+    /** What a letter that has not gone yet would say now. */
+    LetterWriter.Written asOfNow(Letter letter) {
+        List<LetterWriter.Told> all = told(letter);
+        List<LetterWriter.Told> owing = owing(letter, all);
+        return writer.write(letter.kind(), owing.isEmpty() ? all : owing);
+    }
+
+    private List<LetterWriter.Told> told(Letter letter) {
+        return table.about(List.of(letter.id())).stream().map(about -> new LetterWriter.Told(about.roundId(), board.judgeBasket(about.basketId()))).toList();
+    }
+
+    private List<LetterWriter.Told> owing(Letter letter, List<LetterWriter.Told> all) {
+        return all.stream().filter(one -> against(letter, one).isEmpty()).toList();
+    }
+
+    /** Why this letter is not to go about this basket after all. */
+    private Optional<String> against(Letter letter, LetterWriter.Told told) {
+        Board.Row row = told.row();
+        boolean gathering = rounds.opened(told.roundId()).state() == RoundState.GATHERING;
+        Recipient recipient = Letters.recipient(gathering, row, true, null);
+        if (letter.kind() == LetterKind.RETURN) {
+            boolean anything = Arrays.stream(row.tiles()).anyMatch(tile -> TileCode.standing(tile) == ItemStanding.RETURNED);
+            return !gathering ? Optional.of(Recipient.Reason.ROUND_NOT_GATHERING.name()) : anything && !row.removed() ? Optional.empty() : Optional.of("NOTHING_RETURNED");
+        }
+        if (letter.accountId() == null && row.paused()) {
+            return Optional.of(Recipient.Reason.PAUSED.name());
+        }
+        return recipient.againstOwing().map(Enum::name);
+    }
+
+    private String messageId(Letter letter) {
+        String from = settings.mailFrom() == null ? MailConfig.NOBODY : settings.mailFrom();
+        return "oak-letter-" + letter.id() + "-" + letter.madeAt().toEpochMilli() + from.substring(from.lastIndexOf('@'));
+    }
+}

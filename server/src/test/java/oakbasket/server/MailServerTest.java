@@ -1,0 +1,215 @@
+package oakbasket.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.icegreen.greenmail.util.GreenMail;
+import com.icegreen.greenmail.util.ServerSetup;
+import jakarta.mail.internet.InternetAddress;
+import jakarta.mail.internet.MimeMessage;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Instant;
+import oakbasket.core.identity.MailAddress;
+import oakbasket.core.identity.Person;
+import oakbasket.server.account.AccountService;
+import oakbasket.server.post.Postman;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.boot.web.server.servlet.context.ServletWebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import tools.jackson.databind.JsonNode;
+
+/** The post with a mail server: a real conversation with GreenMail, and with a server that refuses as RFC 5321 (4.2) lets it. */
+class MailServerTest {
+
+    private final GreenMail green = new GreenMail(new ServerSetup(0, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
+    private Path data;
+    private ConfigurableApplicationContext app;
+    private Http desk;
+
+    @BeforeEach
+    void start() {
+        RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:00:00Z"));
+        data = RunningApp.freshFolder();
+    }
+
+    @AfterEach
+    void stop() {
+        app.close();
+        green.stop();
+        RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:00:00Z"));
+    }
+
+    @Test
+    void namesAndWordsOfAllScriptsSurviveTheWay() throws Exception {
+        green.start();
+        startOn(green.getSmtp().getPort());
+        long round = round("Zoë Ångström 川", "zoe@bücher.example", "Überflutung, Sommer 川");
+        afterAMinute();
+        MimeMessage mail = green.getReceivedMessages()[0];
+        assertThat(mail.getSubject()).isEqualTo("Überflutung, Sommer 川: papers we need from you");
+        assertThat(((InternetAddress) mail.getAllRecipients()[0]).getPersonal()).isEqualTo("Zoë Ångström 川");
+        assertThat(((InternetAddress) mail.getAllRecipients()[0]).getAddress()).as("RFC 5890: the domain in its ASCII form").isEqualTo("zoe@xn--bcher-kva.example");
+        assertThat(((InternetAddress) mail.getFrom()[0]).getAddress()).isEqualTo("office@example.org");
+        assertThat(((String) mail.getContent())).contains("Dear Zoë Ångström 川,", "http://oak.example.org/b/");
+        assertThat(state(round)).isEqualTo("SENT");
+        assertThat(desk.post("/api/post/test", "").status()).isEqualTo(204);
+        assertThat(green.getReceivedMessages()).hasSize(2);
+        assertThat(desk.get("/api/post").json().path("server").asString()).isEqualTo("127.0.0.1");
+    }
+
+    @Test
+    void aLetterUnderWayWhenTheServerDiedGoesAgainUnderTheSameId() throws Exception {
+        green.start();
+        startOn(green.getSmtp().getPort());
+        long round = round("Ada Brook", "ada@example.org", "Consent");
+        afterAMinute();
+        app.getBean(JdbcClient.class).sql("UPDATE letter SET state = 'SENDING'").update();
+        app.close();
+        startOn(green.getSmtp().getPort());
+        app.getBean(Postman.class).deliver();
+        assertThat(state(round)).isEqualTo("SENT");
+        assertThat(green.getReceivedMessages()).hasSize(2);
+        assertThat(green.getReceivedMessages()[0].getMessageID()).isEqualTo(green.getReceivedMessages()[1].getMessageID());
+    }
+
+    @Test
+    void anAddressThatDoesNotExistIsToldAndNotChasedAgain() throws Exception {
+        try (RefusingServer server = new RefusingServer("550 5.1.1 There is no such mailbox here")) {
+            startOn(server.port());
+            long round = round("Ada Brook", "ada@example.org", "Consent");
+            afterAMinute();
+            assertThat(state(round)).isEqualTo("FAILED");
+            assertThat(letter(round).path("trouble").asString()).contains("no such mailbox");
+            assertThat(row(round).path("progress").asString()).as("nobody was asked").isEqualTo("NOT_ASKED");
+            desk.post("/api/baskets/" + row(round).path("id").asLong() + "/handed-over", "");
+            assertThat(desk.get("/api/baskets/" + row(round).path("id").asLong() + "/letters").json().path("next").path("reason").asString()).isEqualTo("UNREACHABLE");
+            assertThat(desk.post("/api/letters/" + letter(round).path("id").asLong() + "/again", "").status()).isEqualTo(204);
+            assertThat(state(round)).isEqualTo("WAITING");
+        }
+    }
+
+    @Test
+    void aServerThatIsBusyIsTriedAgainForADayThenGivenUp() throws Exception {
+        try (RefusingServer server = new RefusingServer("451 4.7.1 Please try again later")) {
+            startOn(server.port());
+            long round = round("Ada Brook", "ada@example.org", "Consent");
+            afterAMinute();
+            assertThat(state(round)).isEqualTo("WAITING");
+            assertThat(letter(round).path("trouble").asString()).contains("try again later");
+            Instant began = Instant.parse("2026-06-01T09:02:00Z");
+            Instant gone = began;
+            for (int n = 0; n < 20 && state(round).equals("WAITING"); n++) {
+                gone = Instant.parse(letter(round).path("at").asString()).plusSeconds(1);
+                RunningApp.CLOCK.set(gone);
+                app.getBean(Postman.class).deliver();
+            }
+            assertThat(state(round)).isEqualTo("FAILED");
+            assertThat(java.time.Duration.between(began, gone).toHours()).isBetween(20L, 26L);
+        }
+    }
+
+    @Test
+    void withoutAServerEverythingWaitsAndNothingIsGivenUp() throws Exception {
+        int port;
+        try (ServerSocket closed = new ServerSocket(0)) {
+            port = closed.getLocalPort();
+        }
+        startOn(port);
+        long round = round("Ada Brook", "ada@example.org", "Consent");
+        afterAMinute();
+        assertThat(desk.get("/api/post").json().path("trouble").asString()).isEqualTo("The mail server does not answer");
+        for (int n = 1; n < 20; n++) {
+            RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:00:00Z").plusSeconds(n * 3600L));
+            app.getBean(Postman.class).deliver();
+        }
+        assertThat(state(round)).isEqualTo("WAITING");
+        assertThat(desk.post("/api/post/test", "").status()).isEqualTo(502);
+    }
+
+    // --- helpers
+
+    private void startOn(int port) {
+        app = RunningApp.startOn(data, "--spring.mail.host=127.0.0.1", "--spring.mail.port=" + port, "--oakbasket.mail-from=office@example.org",
+                "--oakbasket.public-address=http://oak.example.org/");
+        if (app.getBean(AccountService.class).setUpNeeded()) {
+            app.getBean(AccountService.class).make(new Person("Robin Fenn", MailAddress.parse(RunningApp.EMAIL)), RunningApp.PASSWORD);
+        }
+        desk = new Http("http://localhost:" + ((ServletWebServerApplicationContext) app).getWebServer().getPort());
+        desk.get("/api/session");
+        desk.post("/api/session", "{\"email\":\"" + RunningApp.EMAIL + "\",\"password\":\"" + RunningApp.PASSWORD + "\"}");
+    }
+
+    private long round(String name, String email, String title) {
+        TestRound sheet = new TestRound().withLetters("{\"invite\":true}");
+        sheet.sheet.put("title", title).putArray("people").addObject().put("name", name).put("email", email);
+        JsonNode draft = desk.post("/api/rounds", sheet.sheet.toString()).json();
+        long id = draft.path("head").path("id").asLong();
+        Http.Answer opened = desk.post("/api/rounds/" + id + "/open", "{\"version\":1}");
+        assertThat(opened.status()).as(opened.text()).isEqualTo(204);
+        return id;
+    }
+
+    private void afterAMinute() {
+        RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:02:00Z"));
+        app.getBean(Postman.class).deliver();
+    }
+
+    private JsonNode row(long round) {
+        return desk.get("/api/rounds/" + round + "/board").json().path("rows").get(0);
+    }
+
+    private JsonNode letter(long round) {
+        return desk.get("/api/letters?round=" + round).json().path("letters").get(0);
+    }
+
+    private String state(long round) {
+        return letter(round).path("state").asString();
+    }
+
+    /** A mail server that answers every recipient with the same reply. */
+    private static final class RefusingServer implements AutoCloseable {
+        private final ServerSocket socket = new ServerSocket(0);
+        private final String reply;
+
+        RefusingServer(String reply) throws IOException {
+            this.reply = reply;
+            Thread thread = new Thread(this::serve, "refusing");
+            thread.setDaemon(true);
+            thread.start();
+        }
+
+        int port() {
+            return socket.getLocalPort();
+        }
+
+        private void serve() {
+            while (!socket.isClosed()) {
+                try (Socket caller = socket.accept(); BufferedReader in = new BufferedReader(new InputStreamReader(caller.getInputStream(), StandardCharsets.US_ASCII))) {
+                    say(caller, "220 refusing.example.org");
+                    for (String line = in.readLine(); line != null; line = in.readLine()) {
+                        say(caller, line.startsWith("RCPT") ? reply : line.startsWith("QUIT") ? "221 Bye" : "250 Fine");
+                    }
+                } catch (IOException gone) {
+                    // The caller went, or the server is closed; both end the conversation.
+                }
+            }
+        }
+
+        private static void say(Socket caller, String line) throws IOException {
+            caller.getOutputStream().write((line + "\r\n").getBytes(StandardCharsets.US_ASCII));
+        }
+
+        @Override
+        public void close() throws IOException {
+            socket.close();
+        }
+    }
+}
