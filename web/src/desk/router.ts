@@ -21,6 +21,7 @@ export const router = createRouter({
     { path: '/contacts/import', name: 'import', component: () => import('./views/contacts/ImportView.vue'), meta: { title: text.importing.title } },
     { path: '/contacts/twice', name: 'twice', component: () => import('./views/contacts/TwiceView.vue'), meta: { title: text.contacts.twiceTitle } },
     { path: '/contacts/:id(\\d+)', name: 'contact', component: () => import('./views/contacts/ContactView.vue'), meta: { title: text.contacts.title } },
+    { path: '/post', name: 'post', component: () => import('./views/post/PostView.vue'), meta: { title: text.post.title } },
     { path: '/setup', name: 'setup', component: () => import('./views/setup/SetupView.vue'), meta: { title: text.setup.title } },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

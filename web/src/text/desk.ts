@@ -1,11 +1,12 @@
 import { again, change, search, setup, status, templates } from './desk-again'
 import { acts, board, review } from './desk-board'
 import { contacts, importing, people } from './desk-contacts'
+import { post } from './desk-post'
 
 /** Every text of the desk. */
 export const text = {
   product: 'Oak Basket',
-  tabs: { today: 'Today', rounds: 'Rounds', contacts: 'Contacts', setup: 'Setup' },
+  tabs: { today: 'Today', rounds: 'Rounds', contacts: 'Contacts', post: 'Post', setup: 'Setup' },
   signOut: 'Sign out',
   skip: 'Skip to the page',
   loading: 'Loading…',
@@ -155,9 +156,11 @@ export const text = {
     deadline: (day: string) => `deadline ${day}`,
     now: 'now',
     of: (done: number, asked: number) => `${done} of ${asked}`,
-    label: (done: number, asked: number, opened: string, deadline: string) => `Time line: opened ${opened}, deadline ${deadline}, ${done} of ${asked} baskets all in`,
+    label: (done: number, asked: number, opened: string, deadline: string, letters: string[]) =>
+      `Time line: opened ${opened}, deadline ${deadline}, ${done} of ${asked} baskets all in${letters.length ? `. Letters: ${letters.join('; ')}` : ''}`,
   },
   board,
+  post,
   acts,
   review,
   people,
@@ -204,7 +207,7 @@ export const text = {
     receipt: 'receipt',
     sha: 'SHA-256',
     events: {
-      asked: () => 'Link handed over',
+      asked: () => 'Link sent or handed over',
       opened: () => 'Opened the page',
       add: () => 'Asked late',
       extend: () => 'Extended to',
@@ -278,7 +281,7 @@ export const text = {
     folder: 'Folder',
     file: 'File name',
     fields: 'Fields you can use',
-    personal: 'Everybody you ask gets a personal link; you copy it from the board.',
+    personal: 'Everybody you ask gets a personal link.',
     openLink: 'Also make an open link for anyone who holds it; they say who they are',
     passcode: 'Passcode for the open link (optional)',
     preview: 'Preview',

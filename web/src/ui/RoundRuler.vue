@@ -1,21 +1,27 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { Schemas } from '../api/desk'
 import { text } from '../text/desk'
 import { dayAndTime, shortDay } from './time'
 
+type Tick = Schemas['LetterTick']
+
 /**
  * One time line of a round from its opening on: the stepped line of completed baskets against the number asked, the deadline post, grace hatched,
- * and the hand that says now.
+ * and the hand that says now; letters as small marks under the line, solid when they went and hollow when they are planned.
  */
-const props = defineProps<{ opened: string; deadline: string; graceEnd: string; now: string; closed: string | null; zone: string; asked: number; finished: string[] }>()
+const props = defineProps<{ opened: string; deadline: string; graceEnd: string; now: string; closed: string | null; zone: string; asked: number; finished: string[]; letters: Tick[] }>()
 const t = text.ruler
+/** How much of its length before them the line goes on for letters that are only planned. */
+const PLANNED_SHARE = 0.35
 const WIDTH = 1000
 const HEIGHT = 64
 
 const span = computed(() => {
   const from = Date.parse(props.opened)
   const last = Math.max(...[props.graceEnd, props.now, props.closed ?? props.now, ...props.finished].map((at) => Date.parse(at)))
-  return { from, to: Math.max(last + (last - from) * 0.04, from + 3_600_000) }
+  const planned = Math.max(last, ...props.letters.map((tick) => Date.parse(tick.at)))
+  return { from, to: Math.max(Math.min(planned, last + (last - from) * PLANNED_SHARE) + (last - from) * 0.04, from + 3_600_000) }
 })
 
 function share(at: string): number {
@@ -32,6 +38,21 @@ const steps = computed(() => {
   return `${path} H${Math.max(x(props.now), 0)}`
 })
 
+/** One tick for each day, however many kinds of letters that day has. */
+const ticks = computed(() => {
+  const days = new Map<string, { at: string; planned: boolean; kinds: string[] }>()
+  for (const tick of props.letters) {
+    const key = `${shortDay(tick.at, props.zone)} ${tick.planned}`
+    const day = days.get(key) ?? { at: tick.at, planned: tick.planned, kinds: [] }
+    day.kinds.push(text.post.several[tick.kind]!(tick.letters))
+    days.set(key, day)
+  }
+  return [...days.values()].filter((day) => share(day.at) <= 1).map((day) => {
+    const words = (day.planned ? text.post.tickPlanned : text.post.tickSent)(shortDay(day.at, props.zone), day.kinds.join(', '))
+    return { ...day, words }
+  })
+})
+
 const marks = computed(() => [
   { kind: 'opened', at: props.opened, words: t.opened(shortDay(props.opened, props.zone)) },
   { kind: 'deadline', at: props.deadline, words: t.deadline(shortDay(props.deadline, props.zone)) },
@@ -40,7 +61,7 @@ const marks = computed(() => [
 </script>
 
 <template>
-  <figure class="ruler" role="img" :aria-label="t.label(finished.length, asked, dayAndTime(opened, zone), dayAndTime(deadline, zone))">
+  <figure class="ruler" role="img" :aria-label="t.label(finished.length, asked, dayAndTime(opened, zone), dayAndTime(deadline, zone), ticks.map((tick) => tick.words))">
     <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" preserveAspectRatio="none" aria-hidden="true">
       <defs>
         <pattern id="grace" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V8" class="hatch" /></pattern>
@@ -53,6 +74,12 @@ const marks = computed(() => [
       <path :d="`M${x(deadline)} 0 V${HEIGHT}`" class="post" />
       <path :d="`M${x(now)} 0 V${HEIGHT}`" class="hand" />
     </svg>
+    <div class="ticks" aria-hidden="true">
+      <svg v-for="tick in ticks" :key="tick.words" class="tick" :class="{ planned: tick.planned }" :style="{ left: `${share(tick.at) * 100}%` }" viewBox="0 0 12 9">
+        <title>{{ tick.words }}</title>
+        <path d="M1 1 H11 V8 H1 Z" />
+      </svg>
+    </div>
     <div class="words" aria-hidden="true">
       <span v-for="mark in marks" :key="mark.kind" :class="[mark.kind, { left: share(mark.at) > 0.86 }]" :style="{ left: `${share(mark.at) * 100}%` }">{{ mark.words }}</span>
       <span class="total">{{ t.of(finished.length, asked) }}</span>
@@ -101,6 +128,25 @@ path {
   stroke: var(--acorn);
   stroke-width: 2;
 }
+.ticks {
+  position: relative;
+  height: 12px;
+}
+.tick {
+  position: absolute;
+  top: 2px;
+  width: 12px;
+  height: 9px;
+  transform: translateX(-50%);
+}
+.tick path {
+  fill: var(--oak);
+  stroke: var(--oak);
+  stroke-width: 1.5;
+}
+.tick.planned path {
+  fill: var(--paper);
+}
 .words {
   position: relative;
   height: 42px;
@@ -126,7 +172,7 @@ path {
   font-weight: 600;
 }
 .words .total {
-  top: -55px;
+  top: -67px;
   left: 4px;
   transform: none;
   color: var(--slate);

@@ -1,16 +1,24 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-import type { RoundSheet } from '../../../api/desk'
+import { ref, watch } from 'vue'
+import { desk, type RoundSheet, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import OakMark from '../../../ui/OakMark.vue'
 import { session } from '../../use-session'
 import { useExample } from './use-example'
 
-const props = defineProps<{ sheet: RoundSheet }>()
+const props = defineProps<{ sheet: RoundSheet; roundId: number | undefined; savedAt: string; ready: boolean }>()
 const t = text.compose
-const side = ref<'sender' | 'filing'>('sender')
+const side = ref<'sender' | 'letter' | 'filing'>('sender')
+const letter = ref<Schemas['LetterLook']>()
 const { paths } = useExample(props.sheet)
 const chosenKinds = (kinds: string[]) => (kinds.length ? kinds.map((kind) => text.kinds[kind]).join(', ') : t.anyKind)
+
+watch(
+  () => [side.value, props.savedAt, props.ready],
+  async () => {
+    if (side.value === 'letter') letter.value = props.ready && props.roundId ? await desk.letterExample(props.roundId).catch(() => undefined) : undefined
+  },
+)
 
 function deadline(): string {
   if (!props.sheet.deadlineDate) return '…'
@@ -23,6 +31,7 @@ function deadline(): string {
   <aside class="preview" :aria-label="t.preview">
     <div class="choice" role="group" :aria-label="t.preview">
       <button type="button" :aria-pressed="side === 'sender'" @click="side = 'sender'">{{ t.asSender }}</button>
+      <button type="button" :aria-pressed="side === 'letter'" @click="side = 'letter'">{{ text.post.preview }}</button>
       <button type="button" :aria-pressed="side === 'filing'" @click="side = 'filing'">{{ t.filing }}</button>
     </div>
     <div v-if="side === 'sender'" class="phone">
@@ -35,6 +44,13 @@ function deadline(): string {
         <p v-if="item.help">{{ item.help }}</p>
         <p class="quiet">{{ chosenKinds(item.kinds) }}</p>
       </div>
+    </div>
+    <div v-else-if="side === 'letter'" class="filing">
+      <template v-if="letter">
+        <h3>{{ letter.subject }}</h3>
+        <p class="body">{{ letter.body }}</p>
+      </template>
+      <p v-else class="quiet">{{ text.post.previewNote }}</p>
     </div>
     <div v-else class="filing">
       <p>{{ t.filingNote }}</p>
@@ -98,6 +114,11 @@ function deadline(): string {
   border: 1px solid var(--line);
   border-radius: var(--corner);
   background: var(--card);
+}
+.body {
+  margin-top: 10px;
+  overflow-wrap: anywhere;
+  white-space: pre-wrap;
 }
 .path {
   margin-top: 12px;

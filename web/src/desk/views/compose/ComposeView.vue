@@ -80,7 +80,7 @@ async function throwAway() {
           </div>
         </section>
       </div>
-      <ComposePreview :sheet="sheet" />
+      <ComposePreview :sheet="sheet" :round-id="id" :saved-at="savedAt" :ready="errors.length === 0" />
     </form>
   </div>
 </template>

@@ -8,6 +8,7 @@ import { onMounted, ref } from 'vue'
 import { desk, type RoundSheet, type WorkCalendar } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FieldBox from './FieldBox.vue'
+import PlanEditor from './PlanEditor.vue'
 
 const props = defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
 const t = text.compose
@@ -50,6 +51,7 @@ const zones = [...new Set([props.sheet.zone, 'UTC', ...Intl.supportedValuesOf('t
     </FieldBox>
   </div>
   <p class="quiet clocks">{{ t.clocks }}</p>
+  <PlanEditor :sheet="sheet" :error-at="errorAt" />
 </template>
 
 <style scoped>

@@ -15,6 +15,7 @@ function emptySheet(): RoundSheet {
     title: '', note: '', items: [emptyItem()], people: [], peopleText: '', groups: [], deadlineDate: '', deadlineTime: '17:00',
     zone: session.value?.zone ?? 'UTC', warningHours: 72, graceHours: 0, closingDate: '', closingTime: '', keepUntil: '', calendarId: null, folderPattern: '{round}/{person}',
     namePattern: '{person} - {item} - {received:yyyy-MM-dd}{ext}', openLink: false, passcode: '',
+    letters: { invite: false, tellReturned: true, steps: [], repeatEvery: 5, repeatTimes: 0, shift: 'EARLIER' },
   }
 }
 
@@ -37,7 +38,17 @@ export function useSheet(draftId: number | undefined) {
   let running: Promise<void> = Promise.resolve()
 
   async function load() {
-    if (!id.value) return
+    if (!id.value) {
+      // Letters are the usual way wherever there is a mail server to carry them.
+      const post = await desk.post().catch(() => undefined)
+      if (post?.server && !id.value && !dirty) {
+        loading = true
+        sheet.letters.invite = true
+        await nextTick()
+        loading = false
+      }
+      return
+    }
     try {
       loading = true
       const draft = await desk.sheet(id.value)

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { desk, type Schemas } from '../../../api/desk'
+import { desk, type ListedLetter, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { tileOf } from '../../../ui/tile'
 import { dayAndTime } from '../../../ui/time'
 import WeaveTile from '../../../ui/WeaveTile.vue'
 import FailureNote from '../../FailureNote.vue'
+import LetterList from '../../post/LetterList.vue'
 import { say, sayProblem } from '../../say'
 import { useLive } from '../../use-live'
 import { useLoaded } from '../../use-loaded'
@@ -18,11 +19,13 @@ const route = useRoute()
 const router = useRouter()
 const id = route.params.id ? Number(route.params.id) : undefined
 const { value: page, problem, load: read } = useLoaded(() => desk.person(id!))
+const letters = ref<ListedLetter[]>([])
 const alike = ref<Schemas['Alike'][]>([])
 
 async function load() {
   if (!id) return
   await read()
+  letters.value = await desk.lettersTo(id).catch(() => [])
   alike.value = page.value?.contact.provisional ? await desk.alike(id).catch(() => []) : []
 }
 
@@ -108,6 +111,9 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
             </li>
           </ul>
         </article>
+        <h2 class="post">{{ text.post.letters }}</h2>
+        <p v-if="letters.length === 0" class="quiet">{{ text.post.noLetters }}</p>
+        <LetterList :letters="letters" rounds />
         <template v-if="page.merged.length > 0">
           <h2>{{ t.merged }}</h2>
           <p v-for="one in page.merged" :key="one.id">{{ one.name }} <span class="quiet">{{ one.email }}</span></p>
@@ -142,6 +148,9 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
 h2 {
   margin-bottom: 6px;
   font-size: 19px;
+}
+h2.post {
+  margin-top: 18px;
 }
 h3 {
   font-size: 17px;

@@ -6,9 +6,11 @@ import { dayAndTime } from '../../../ui/time'
 import WeaveTile from '../../../ui/WeaveTile.vue'
 import FailureNote from '../../FailureNote.vue'
 import ExtendForm from './ExtendForm.vue'
+import SendLetters from '../../post/SendLetters.vue'
 import PanelFileEntry from './PanelFileEntry.vue'
 import { tileOf } from '../../../ui/tile'
 import { standingWords, tileWords } from './standing-words'
+import PanelLetters from './PanelLetters.vue'
 import { usePanel } from './use-panel'
 
 const props = defineProps<{ basketId: number; touched: number; closed: boolean }>()
@@ -18,6 +20,8 @@ const { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, r
 const box = useTemplateRef('box')
 const extending = ref(false)
 const noting = ref(false)
+const writing = ref(false)
+const wrote = ref(0)
 const note = ref('')
 const tiles = computed(() => panel.value?.row.tiles.map(tileOf) ?? [])
 const owed = computed(() => panel.value?.items.map((item, n) => ({ item, tile: tiles.value[n]! })).filter(({ item, tile }) => tile.standing !== 'NOT_OWED' || panel.value!.files.some((file) => file.itemId === item.id)) ?? [])
@@ -52,6 +56,7 @@ onMounted(async () => {
       </header>
       <div class="actions">
         <button v-if="panel.hasLink" class="button small" type="button" @click="copyLink">{{ t.copyLink }}</button>
+        <button v-if="!panel.row.walkIn && !closed" class="button small" type="button" :aria-expanded="writing" @click="writing = !writing">{{ text.post.writeOne }}</button>
         <a v-if="chosen.size > 0" class="button small primary" :href="one ?? zip" download>{{ t.downloadChosen(chosen.size) }}</a>
         <a v-else-if="panel.files.length > 1" class="button small" :href="`/api/files.zip?basket=${panel.id}`" download>{{ t.downloadAll }}</a>
         <button v-if="!panel.row.waived" class="button small" type="button" :aria-expanded="extending" @click="extending = !extending">{{ t.extend }}</button>
@@ -61,6 +66,7 @@ onMounted(async () => {
         <button class="button small" type="button" :aria-expanded="noting" @click="askNote">{{ text.acts.note }}</button>
         <button class="button small" type="button" @click="set({ kind: 'REMOVE', on: !panel.row.removed }, panel.row.removed ? text.acts.putBackNow : text.acts.removedNow)">{{ panel.row.removed ? text.acts.putBack : text.acts.remove }}</button>
       </div>
+      <SendLetters v-if="writing" :round-id="panel.roundId" :baskets="[panel.id]" @done="((writing = false), wrote++)" />
       <form v-if="noting" class="noting" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
         <label for="panel-note">{{ text.acts.noteLabel }}</label>
         <input id="panel-note" v-model="note" class="input" maxlength="500" />
@@ -100,6 +106,8 @@ onMounted(async () => {
         </ul>
       </section>
       <p v-if="panel.files.length === 0" class="quiet">{{ t.noFiles }}</p>
+
+      <PanelLetters v-if="!panel.row.walkIn" :basket-id="panel.id" :touched="touched + wrote" />
 
       <section v-if="panel.story.length > 0">
         <h3>{{ t.story }}</h3>

@@ -3,6 +3,7 @@ import { nextTick, ref, useTemplateRef } from 'vue'
 import type { Row } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import SendLetters from '../../post/SendLetters.vue'
 import ExtendForm from './ExtendForm.vue'
 import { useActs } from './use-acts'
 
@@ -11,7 +12,7 @@ const props = defineProps<{ roundId: number; rows: Row[]; all: number }>()
 const emit = defineEmits<{ clear: [] }>()
 const t = text.acts
 const { act, tryAct } = useActs(props.roundId)
-const form = ref<'extend' | 'note'>()
+const form = ref<'extend' | 'note' | 'write'>()
 const note = ref('')
 const problem = ref<ApiProblem>()
 const noteField = useTemplateRef('noteField')
@@ -51,6 +52,7 @@ async function set(kind: 'EXCUSE' | 'PAUSE' | 'REMOVE', on: boolean, words: stri
     <strong aria-live="polite">{{ t.chosen(rows.length) }}</strong>
     <div class="actions">
       <button class="button small" type="button" :aria-expanded="form === 'extend'" @click="form = form === 'extend' ? undefined : 'extend'">{{ text.panel.extend }}</button>
+      <button class="button small" type="button" :aria-expanded="form === 'write'" @click="form = form === 'write' ? undefined : 'write'">{{ text.post.write }}</button>
       <button v-if="rows.some((row) => !row.waived)" class="button small" type="button" @click="set('EXCUSE', true, text.panel.excusedAll)">{{ t.excuse }}</button>
       <button v-if="rows.some((row) => row.waived)" class="button small" type="button" @click="set('EXCUSE', false, text.panel.askedAgain)">{{ t.unexcuse }}</button>
       <button v-if="rows.some((row) => !row.paused)" class="button small" type="button" @click="set('PAUSE', true, t.pausedNow)">{{ t.pause }}</button>
@@ -61,6 +63,7 @@ async function set(kind: 'EXCUSE' | 'PAUSE' | 'REMOVE', on: boolean, words: stri
       <button class="button plain small" type="button" @click="emit('clear')">{{ t.clear }}</button>
     </div>
     <ExtendForm v-if="form === 'extend'" date="" reason="" :save="extend" @done="form = undefined" />
+    <SendLetters v-if="form === 'write'" :key="rows.map((row) => row.id).join()" :round-id="roundId" :baskets="rows.map((row) => row.id)" @done="form = undefined" />
     <form v-if="form === 'note'" class="form" @submit.prevent="saveNote" @keydown.esc.stop="form = undefined">
       <label for="bulk-note">{{ t.noteLabel }}</label>
       <input id="bulk-note" ref="noteField" v-model="note" class="input" maxlength="500" :aria-invalid="!!problem" />

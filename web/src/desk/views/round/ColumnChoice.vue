@@ -11,7 +11,7 @@ const t = text.board
 
 <template>
   <MenuBox :label="t.columns" small>
-    <div class="menu">
+    <div class="list">
       <label v-for="item in board.items" :key="item.id"><input type="checkbox" :checked="!hiddenItems.includes(item.id)" @change="$emit('item', item.id)" /> {{ item.title }}</label>
       <hr />
       <label v-for="fact in FACTS" :key="fact"><input type="checkbox" :checked="facts.includes(fact)" @change="$emit('fact', fact)" /> {{ t.facts[fact] }}</label>
@@ -20,7 +20,7 @@ const t = text.board
 </template>
 
 <style scoped>
-.menu {
+.list {
   display: grid;
   gap: 4px;
   padding: 6px 14px;

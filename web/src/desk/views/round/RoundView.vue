@@ -22,10 +22,12 @@ import BoardTable from './BoardTable.vue'
 import BulkBar from './BulkBar.vue'
 import ColumnChoice from './ColumnChoice.vue'
 import KeyHelp from './KeyHelp.vue'
+import RoundLetters from './RoundLetters.vue'
 import RoundMenu from './RoundMenu.vue'
 import { useBoard } from './use-board'
 import { useBoardRows } from './use-board-rows'
 import { useColumns } from './use-columns'
+import { useTicks } from './use-ticks'
 
 const t = text.round
 const route = useRoute()
@@ -40,6 +42,7 @@ const filter = computed<Filter | undefined>({
 })
 const store = useBoard(roundId)
 const { board, problem, load, rows, tally, pulse } = store
+const { ticks, sent } = useTicks(roundId, pulse)
 store.onChange((row) => {
   if (!row || row.id === shown.value) touched.value++
 })
@@ -148,7 +151,9 @@ async function change(action: 'close' | 'reopen') {
         :zone="board.zone"
         :asked="counts.asked"
         :finished="finished"
+        :letters="ticks"
       />
+      <RoundLetters :round-id="roundId" :ticks="ticks" :sent="sent" :zone="board.zone" />
       <BoardCounts :counts="counts" :overdue="lists.overdue" @open="(list) => (filter = list)" />
 
       <div class="table-and-panel" :class="{ both: shown }">

@@ -170,7 +170,7 @@ fieldset label {
   min-height: 32px;
   margin-right: 16px;
 }
-fieldset .actions {
+.actions {
   display: flex;
   align-items: center;
   gap: 10px;

@@ -7,6 +7,7 @@ import { copy } from '../../copy'
 import { say, sayProblem } from '../../say'
 import { useLoaded } from '../../use-loaded'
 import CalendarCard from './CalendarCard.vue'
+import PostCard from './PostCard.vue'
 
 const t = text.setup
 const { value: calendars, problem, load } = useLoaded(desk.calendars)
@@ -47,6 +48,7 @@ function addCalendar() {
       <CalendarCard v-for="one in calendars" :key="one.id" :calendar="one" :countries="countries" @changed="load" />
       <button class="button" type="button" @click="addCalendar">{{ t.addCalendar }}</button>
     </section>
+    <PostCard />
     <section aria-labelledby="feed">
       <h2 id="feed">{{ t.feed }}</h2>
       <p class="quiet">{{ t.feedHelp }}</p>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted } from 'vue'
+import { computed, onMounted, onScopeDispose, ref } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../ui/time'
@@ -9,16 +9,38 @@ import { useLive } from '../../use-live'
 import { useLoaded } from '../../use-loaded'
 
 const t = text.today
-const { value: today, problem, load } = useLoaded(desk.today)
+const { value: today, problem, load: read } = useLoaded(desk.today)
+const letters = ref<Schemas['ComingLetters'][]>([])
+const failed = ref(0)
+const trouble = ref('')
+const GATHER_MILLISECONDS = 150
+let timer = 0
+
+async function load() {
+  await read()
+  const [coming, page, post] = await Promise.all([desk.comingLetters(), desk.letters('FAILED', '', undefined, undefined), desk.post()]).catch(() => [undefined, undefined, undefined] as const)
+  letters.value = coming ?? []
+  failed.value = page?.counts.FAILED ?? 0
+  trouble.value = post?.trouble ?? ''
+}
 
 onMounted(load)
-useLive(() => void load(), () => void load())
+useLive(soon, soon)
+onScopeDispose(() => clearTimeout(timer))
+
+/** Many things may happen at once; they are looked at together. */
+function soon() {
+  clearTimeout(timer)
+  timer = window.setTimeout(load, GATHER_MILLISECONDS)
+}
 
 const heading = computed(() => (today.value ? dayWords(today.value.date, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }) : ''))
 
 function dayWords(date: string, options: Intl.DateTimeFormatOptions): string {
   return new Intl.DateTimeFormat('en-GB', { ...options, timeZone: 'UTC' }).format(new Date(`${date}T12:00:00Z`))
 }
+
+const lettersOn = (date: string) => letters.value.filter((one) => one.date === date)
 
 function weekend(date: string): boolean {
   return [0, 6].includes(new Date(`${date}T12:00:00Z`).getUTCDay())
@@ -73,8 +95,15 @@ async function seen() {
       </section>
       <section aria-labelledby="needs-you">
         <h2 id="needs-you">{{ t.needsYou }}</h2>
-        <p v-if="today.needsYou.length === 0" class="quiet none">{{ t.nothingNeeded }}</p>
+        <p v-if="today.needsYou.length === 0 && !failed && !trouble" class="quiet none">{{ t.nothingNeeded }}</p>
         <ul>
+          <li v-if="trouble" class="overdue">
+            <RouterLink to="/setup">{{ text.post.troubleNeed }}</RouterLink>
+            <p class="quiet">{{ trouble }}</p>
+          </li>
+          <li v-if="failed" class="overdue">
+            <RouterLink :to="{ name: 'post', query: { state: 'FAILED' } }">{{ text.post.failedNeed(failed) }}</RouterLink>
+          </li>
           <li v-for="one in today.needsYou" :key="one.what + one.roundId" :class="one.what">
             <RouterLink :to="target(one)">{{ need(one) }}</RouterLink>
             <p class="quiet">{{ one.round }}</p>
@@ -85,12 +114,15 @@ async function seen() {
       <section aria-labelledby="coming-up">
         <h2 id="coming-up">{{ t.comingUp }}</h2>
         <ol class="strip">
-          <li v-for="day in today.comingUp" :key="day.date" :class="{ weekend: weekend(day.date), filled: day.deadlines.length }">
+          <li v-for="day in today.comingUp" :key="day.date" :class="{ weekend: weekend(day.date), filled: day.deadlines.length || lettersOn(day.date).length }">
             <span class="day">{{ dayWords(day.date, { weekday: 'short', day: 'numeric', month: 'short' }) }}</span>
-            <span v-if="day.deadlines.length === 0" class="quiet" aria-hidden="true">·</span>
+            <span v-if="day.deadlines.length === 0 && lettersOn(day.date).length === 0" class="quiet" aria-hidden="true">·</span>
             <p v-for="one in day.deadlines" :key="one.roundId + one.at">
               <RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: one.owing ? { show: 'owes' } : {} }">{{ one.round }}</RouterLink>
               {{ t.deadline(one.owing, one.asked) }}<span v-if="one.extension" class="quiet"> ({{ t.extended }})</span>
+            </p>
+            <p v-for="one in lettersOn(day.date)" :key="`${one.roundId} ${one.kind}`">
+              {{ text.post.several[one.kind]!(one.letters) }} <RouterLink class="quiet" :to="{ name: 'round', params: { id: one.roundId }, query: { show: 'owes' } }">{{ one.round }}</RouterLink>
             </p>
           </li>
         </ol>

@@ -90,6 +90,10 @@ class ScreenshotsTest {
         desk.getByText("Read it").click();
         desk.getByText("Perhaps meant").waitFor();
         shoot(desk, "import");
+        desk.navigate(base + "/post");
+        desk.locator("tbody tr", new Page.LocatorOptions().setHasText("Reminder")).locator("button").nth(3).click();
+        desk.locator(".sheet h2").waitFor();
+        shoot(desk, "post");
         desk.navigate(base + "/setup");
         desk.getByText("Office closed").first().waitFor();
         shoot(desk, "setup");

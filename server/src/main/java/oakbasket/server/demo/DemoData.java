@@ -11,11 +11,15 @@ import oakbasket.core.allowance.AllowanceChange;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.deadline.WorkingDays;
+import oakbasket.core.letter.LetterKind;
+import oakbasket.core.reminder.ReminderStep;
+import oakbasket.core.standing.Progress;
 import oakbasket.core.standing.Review;
 import oakbasket.server.Settings;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
+import oakbasket.server.basket.Board;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.calendar.Calendars;
@@ -24,6 +28,7 @@ import oakbasket.server.calendar.WorkCalendar;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
+import oakbasket.server.post.Letters;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
@@ -67,12 +72,14 @@ class DemoData implements ApplicationRunner {
     private final Calendars calendars;
     private final RoundsAgain again;
     private final Templates templates;
+    private final Letters letters;
+    private final Board board;
     private final Transactions transactions;
     private final Settings settings;
     private final Instant now;
 
     DemoData(AccountService accounts, Contacts contacts, Rounds rounds, Baskets baskets, Submissions submissions, Links links, Uploads uploads,
-            ReceivedFiles files, Calendars calendars, RoundsAgain again, Templates templates, Transactions transactions, Settings settings, Clock clock) {
+            ReceivedFiles files, Calendars calendars, RoundsAgain again, Templates templates, Letters letters, Board board, Transactions transactions, Settings settings, Clock clock) {
         this.accounts = accounts;
         this.contacts = contacts;
         this.rounds = rounds;
@@ -84,6 +91,8 @@ class DemoData implements ApplicationRunner {
         this.calendars = calendars;
         this.again = again;
         this.templates = templates;
+        this.letters = letters;
+        this.board = board;
         this.transactions = transactions;
         this.settings = settings;
         this.now = clock.instant().truncatedTo(ChronoUnit.MINUTES);
@@ -104,7 +113,7 @@ class DemoData implements ApplicationRunner {
         riverFlySheets(account);
         consentPacks(account);
         rounds.begin(sheet("Bankside tree inventory", "", List.of(item("Inventory sheet", "One row per tree.", true, 1, 1, "SPREADSHEET")),
-                List.of(), today().plusDays(34), "", false), account);
+                List.of(), today().plusDays(34), "", false, plan(-7)), account);
         keptForNextTime(account);
         accounts.backdateLook(account, daysAgo(1, 12));
         LOG.info("Demo data made. Sign in as {} with the password “{}”. The passcode of “Placement portfolios” is “{}”.", EMAIL, PASSWORD, PASSCODE);
@@ -124,7 +133,7 @@ class DemoData implements ApplicationRunner {
                 item("Anything we should know", "Gates, dogs, soft ground, nesting birds.", false, 1, 5));
         long round = open(account, sheet("Landowner consent packs, winter planting",
                 "Thank you for giving the Fenn a greener bank. We need these three papers before our contractor can start.", items,
-                DemoPeople.LANDOWNERS, today().plusDays(6), "17:00", false), 16, today().plusDays(6));
+                DemoPeople.LANDOWNERS, today().plusDays(6), "17:00", false, plan(-10)), 16, today().plusDays(6));
         List<Basket> all = baskets.ofRound(round);
         List<Item> list = rounds.items(round);
         for (int i = 0; i < all.size(); i++) {
@@ -157,6 +166,10 @@ class DemoData implements ApplicationRunner {
                 send(basket, list.get(3), "notes.txt", DemoFiles.text("The top gate sticks; lift it.", "Please keep the dog in the van.", "— " + name), at, Review.NONE, "");
             }
         }
+        long unreachable = all.get(16).id();
+        letters.backdate(all.stream().filter(basket -> baskets.byId(basket.id()).askedAt() != null).map(Basket::id).filter(id -> id != unreachable).toList(), LetterKind.INVITATION, daysAgo(15, 9), false);
+        letters.backdate(List.of(unreachable), LetterKind.INVITATION, daysAgo(15, 9), true);
+        wrote(round, LetterKind.REMINDER, daysAgo(4, 9), unreachable);
     }
 
     private void riverFlySheets(long account) {
@@ -166,7 +179,7 @@ class DemoData implements ApplicationRunner {
                 item("GPS track", "If your device keeps one.", false, 1, 1, "TRACK"));
         LocalDate deadline = today().minusDays(3);
         long round = open(account, sheet("River-fly survey sheets", "Your counts of this month. Thank you for standing in cold water for the river.", items,
-                DemoPeople.SURVEYORS, today().plusDays(9), "", false), 24, deadline);
+                DemoPeople.SURVEYORS, today().plusDays(9), "", false, plan(-3)), 24, deadline);
         List<Basket> all = baskets.ofRound(round);
         List<Item> list = rounds.items(round);
         for (int i = 0; i < all.size(); i++) {
@@ -189,6 +202,9 @@ class DemoData implements ApplicationRunner {
                 send(basket, list.get(2), "walk.gpx", DemoFiles.track(i), at, review, "");
             }
         }
+        letters.backdate(all.stream().map(Basket::id).toList(), LetterKind.INVITATION, daysAgo(23, 8), false);
+        wrote(round, LetterKind.REMINDER, daysAgo(6, 9), 0);
+        wrote(round, LetterKind.OVERDUE, daysAgo(2, 9), 0);
     }
 
     private void placementPortfolios(long account) {
@@ -197,11 +213,12 @@ class DemoData implements ApplicationRunner {
                 item("Supervisor sign-off", "Signed and dated.", true, 1, 1, "PDF"),
                 item("Reflective report", "1,500 words.", true, 1, 1, "PDF", "DOCUMENT"));
         long round = open(account, sheet("Placement portfolios", "Please hand in the three parts of your portfolio here.", items, DemoPeople.TRAINEES,
-                today().plusDays(19), "12:00", true), 6, today().plusDays(19));
+                today().plusDays(19), "12:00", true, plan(-7)), 6, today().plusDays(19));
         List<Item> list = rounds.items(round);
         Link open = links.openOf(round).orElseThrow();
         List<Basket> all = baskets.ofRound(round);
         all.forEach(basket -> baskets.backdate(basket.id(), daysAgo(6, 9), basket.id() % 2 == 0 ? daysAgo(4, 15) : null, null, null, ""));
+        letters.backdate(all.stream().map(Basket::id).toList(), LetterKind.INVITATION, daysAgo(6, 9), false);
         for (int i : new int[] {0, 3, 4}) {
             Submission sending = submissions.backdated(open, DemoPeople.TRAINEES.get(i).person(), daysAgo(3, 20));
             receive(sending, list.get(0), "log final v2.pdf", DemoFiles.pdf("Learning log", List.of(DemoPeople.TRAINEES.get(i).person().name(), "Week 1: willow spiling")), daysAgo(3, 20));
@@ -245,13 +262,25 @@ class DemoData implements ApplicationRunner {
         return files.ofSubmission(sending.id()).get(0);
     }
 
+    /** Letters of the past to all who owed something then. */
+    private void wrote(long round, LetterKind kind, Instant at, long butNot) {
+        letters.backdate(board.judge(round).rows().stream().filter(row -> row.progress() != Progress.NOT_ASKED && !row.waived() && row.id() != butNot)
+                .filter(row -> row.finishedAt() == null || row.finishedAt().isAfter(at)).map(Board.Row::id).toList(), kind, at, false);
+    }
+
+    private static RoundSheet.SheetLetters plan(int first) {
+        return new RoundSheet.SheetLetters(false, true, List.of(new RoundSheet.SheetStep(first, ReminderStep.Unit.CALENDAR, "09:00"),
+                new RoundSheet.SheetStep(-1, ReminderStep.Unit.WORKING, "09:00"), new RoundSheet.SheetStep(1, ReminderStep.Unit.WORKING, "09:00")), 5, 3, WorkingDays.Shift.EARLIER);
+    }
+
     private static byte[] consent(String name) {
         return DemoFiles.pdf("Access consent", List.of("I, " + name + ", let the Fennbrook Catchment Partnership", "enter the land marked on the map to plant and to tend.", "", "Signed: " + name));
     }
 
-    private RoundSheet sheet(String title, String note, List<SheetItem> items, List<DemoPeople.Invented> people, LocalDate deadline, String time, boolean open) {
+    private RoundSheet sheet(String title, String note, List<SheetItem> items, List<DemoPeople.Invented> people, LocalDate deadline, String time, boolean open,
+            RoundSheet.SheetLetters letters) {
         return new RoundSheet(title, note, items, people.stream().map(one -> new SheetPerson(one.person().name(), one.person().address().text())).toList(), "", List.of(),
-                deadline.toString(), time, settings.zone().getId(), 24 * 7, 24, "", "", "", null, "{round}/{person}", "{person} - {item} - {received:yyyy-MM-dd}{ext}", open, open ? PASSCODE : "", RoundSheet.SheetLetters.NONE);
+                deadline.toString(), time, settings.zone().getId(), 24 * 7, 24, "", "", "", null, "{round}/{person}", "{person} - {item} - {received:yyyy-MM-dd}{ext}", open, open ? PASSCODE : "", letters);
     }
 
     private static SheetItem item(String title, String help, boolean required, int min, int max, String... kinds) {

@@ -55,16 +55,18 @@ public class Letters implements Inviting, Returning {
     private final Rounds rounds;
     private final Baskets baskets;
     private final Board board;
+    private final LetterWriter writer;
     private final Transactions transactions;
     private final LiveHub live;
     private final Settings settings;
     private final Clock clock;
 
-    Letters(LetterTable table, Rounds rounds, Baskets baskets, Board board, Transactions transactions, LiveHub live, Settings settings, Clock clock) {
+    Letters(LetterTable table, Rounds rounds, Baskets baskets, Board board, LetterWriter writer, Transactions transactions, LiveHub live, Settings settings, Clock clock) {
         this.table = table;
         this.rounds = rounds;
         this.baskets = baskets;
         this.board = board;
+        this.writer = writer;
         this.transactions = transactions;
         this.live = live;
         this.settings = settings;
@@ -185,6 +187,8 @@ public class Letters implements Inviting, Returning {
                 Letter letter = byId(table.insert(fresh(basket, kind, at, null), batch, at));
                 table.settle(letter, LetterState.SENDING, at, 0, "", null);
                 Letter going = byId(letter.id());
+                LetterWriter.Written written = writer.write(kind, List.of(new LetterWriter.Told(basket.roundId(), board.judgeBasket(basket.id()))));
+                table.words(letter.id(), written.to().address().text(), written.subject(), written.body());
                 table.settle(going, refused ? LetterState.FAILED : LetterState.SENT, at, 1, refused ? "550 5.1.1 There is no such mailbox here" : "", at);
             }
             return true;

@@ -15,7 +15,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 @Controller
 class PageController {
 
-    @GetMapping({"/", "/sign-in", "/welcome", "/rounds", "/rounds/**", "/contacts", "/contacts/**", "/setup", "/setup/**"})
+    @GetMapping({"/", "/sign-in", "/welcome", "/rounds", "/rounds/**", "/contacts", "/contacts/**", "/post", "/setup", "/setup/**"})
     ResponseEntity<Resource> desk() {
         return page("desk.html");
     }

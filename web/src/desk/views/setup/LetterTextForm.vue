@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { desk, type Schemas } from '../../../api/desk'
+import type { ApiProblem } from '../../../api/problem'
+import { text } from '../../../text/desk'
+import { say, sayProblem } from '../../say'
+import FieldBox from '../compose/FieldBox.vue'
+
+/** The words of one kind of letter, with a look at how they read. */
+const props = defineProps<{ kept: Schemas['KeptText'] }>()
+const emit = defineEmits<{ changed: [] }>()
+const t = text.post
+const subject = ref(props.kept.subject)
+const body = ref(props.kept.body)
+const problem = ref<ApiProblem>()
+const example = ref<Schemas['LetterLook']>()
+
+watch(
+  () => props.kept,
+  (kept, before) => {
+    // A reload for another reason leaves what is being typed alone.
+    if (kept.version === before.version && kept.body === before.body && kept.subject === before.subject) return
+    subject.value = kept.subject
+    body.value = kept.body
+    example.value = undefined
+  },
+)
+
+async function tryTo(work: () => Promise<void>) {
+  try {
+    await work()
+    problem.value = undefined
+  } catch (error) {
+    problem.value = error as ApiProblem
+    if (problem.value.errors.length === 0) sayProblem(error)
+  }
+}
+
+const look = () => tryTo(async () => void (example.value = await desk.letterTextExample(subject.value, body.value)))
+
+const save = () =>
+  tryTo(async () => {
+    await desk.keepLetterText(props.kept.kind, props.kept.version, subject.value, body.value)
+    say(t.saved)
+    emit('changed')
+  })
+
+const reset = () =>
+  tryTo(async () => {
+    const before = { subject: props.kept.subject, body: props.kept.body, kind: props.kept.kind }
+    await desk.resetLetterText(props.kept.kind)
+    emit('changed')
+    say(t.wasReset, { label: text.panel.undo, run: () => void desk.keepLetterText(before.kind, 0, before.subject, before.body).then(() => emit('changed'), sayProblem) })
+  })
+</script>
+
+<template>
+  <details class="text">
+    <summary>{{ t.kinds[kept.kind] }} <span class="quiet">{{ kept.subject }}</span></summary>
+    <form novalidate @submit.prevent="save">
+      <FieldBox :id="`subject-${kept.kind}`" v-slot="{ attrs }" :label="t.subject" :error="problem?.at('subject')"><input v-bind="attrs" v-model="subject" class="input" maxlength="200" /></FieldBox>
+      <FieldBox :id="`body-${kept.kind}`" v-slot="{ attrs }" :label="t.body" :error="problem?.at('body')"><textarea v-bind="attrs" v-model="body" class="input" rows="12"></textarea></FieldBox>
+      <div class="actions">
+        <button class="button primary" type="submit" :disabled="subject === kept.subject && body === kept.body">{{ t.save }}</button>
+        <button class="button" type="button" @click="look">{{ t.look }}</button>
+        <button v-if="kept.version > 0" class="button plain" type="button" @click="reset">{{ t.reset }}</button>
+      </div>
+      <article v-if="example" aria-live="polite">
+        <p class="quiet">{{ t.example }}</p>
+        <h4>{{ example.subject }}</h4>
+        <p class="body">{{ example.body }}</p>
+      </article>
+    </form>
+  </details>
+</template>
+
+<style scoped>
+.text {
+  padding: 10px 0;
+  border-bottom: 1px solid var(--line);
+}
+summary {
+  font-weight: 600;
+  cursor: pointer;
+}
+summary .quiet {
+  font-weight: 400;
+}
+form {
+  margin-top: 12px;
+}
+.actions {
+  display: flex;
+  gap: 10px;
+}
+article {
+  margin-top: 14px;
+  padding: 18px 22px;
+  border: 1px solid var(--line);
+  border-top: 6px double var(--oak);
+  background: var(--card);
+}
+h4 {
+  margin: 6px 0 10px;
+  font: 600 17px var(--heading);
+}
+.body {
+  overflow-wrap: anywhere;
+  white-space: pre-wrap;
+}
+</style>
