@@ -1,7 +1,7 @@
 import { onScopeDispose } from 'vue'
 
 export interface LiveEvent {
-  type: 'arrival' | 'basket' | 'round' | 'contact'
+  type: 'arrival' | 'basket' | 'round' | 'contact' | 'letter'
   roundId: number
   basketId: number | null
 }
@@ -17,7 +17,7 @@ export function useLive(on: (event: LiveEvent) => void, missed: () => void): voi
     if (opened) missed()
     opened = true
   })
-  for (const type of ['arrival', 'basket', 'round', 'contact']) {
+  for (const type of ['arrival', 'basket', 'round', 'contact', 'letter']) {
     source.addEventListener(type, (message) => on(JSON.parse((message as MessageEvent<string>).data)))
   }
   onScopeDispose(() => source.close())

@@ -19,6 +19,7 @@ export function useImport() {
   let source = ''
   const looking = ref(false)
   let looks = 0
+  let lookedFor = ''
   let lookTimer = 0
   let followTimer = 0
   onScopeDispose(() => {
@@ -53,6 +54,8 @@ export function useImport() {
 
   async function look() {
     const mine = ++looks
+    clearTimeout(lookTimer)
+    lookedFor = JSON.stringify([plain(), verdict.value])
     if (!staged.value) {
       looking.value = false
       return
@@ -78,12 +81,16 @@ export function useImport() {
 
   const plain = (): Schemas['Mapping'] => ({ columns: [...mapping.columns], headed: mapping.headed, group: mapping.group })
   watch([mapping, verdict], () => {
+    if (lookedFor === JSON.stringify([plain(), verdict.value])) return
     clearTimeout(lookTimer)
     looking.value = staged.value !== undefined
     lookTimer = window.setTimeout(() => void look(), ASK_MILLISECONDS)
   })
 
   async function apply() {
+    // What was confirmed stays on the screen: nothing that is still asked may take its place.
+    clearTimeout(lookTimer)
+    looks++
     try {
       await desk.applyImport(staged.value!.id, plain(), source)
       await follow()

@@ -13,7 +13,7 @@ import { standingWords, tileWords } from './standing-words'
 import PanelLetters from './PanelLetters.vue'
 import { usePanel } from './use-panel'
 
-const props = defineProps<{ basketId: number; touched: number; closed: boolean }>()
+const props = defineProps<{ basketId: number; touched: number; letters: number; closed: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 const t = text.panel
 const { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, set, extend, acceptAll, copyLink } = usePanel(Number(useRoute().params.id), props.basketId, () => props.touched)
@@ -107,7 +107,7 @@ onMounted(async () => {
       </section>
       <p v-if="panel.files.length === 0" class="quiet">{{ t.noFiles }}</p>
 
-      <PanelLetters v-if="!panel.row.walkIn" :basket-id="panel.id" :touched="touched + wrote" />
+      <PanelLetters v-if="!panel.row.walkIn" :basket-id="panel.id" :touched="touched + letters + wrote" />
 
       <section v-if="panel.story.length > 0">
         <h3>{{ t.story }}</h3>

@@ -41,8 +41,8 @@ const filter = computed<Filter | undefined>({
   set: (show) => void router.replace({ query: { ...route.query, show } }),
 })
 const store = useBoard(roundId)
-const { board, problem, load, rows, tally, pulse } = store
-const { ticks, sent } = useTicks(roundId, pulse)
+const { board, problem, load, rows, tally, pulse, letters } = store
+const { ticks, sent } = useTicks(roundId, board, letters)
 store.onChange((row) => {
   if (!row || row.id === shown.value) touched.value++
 })
@@ -184,7 +184,7 @@ async function change(action: 'close' | 'reopen') {
           <p v-else class="quiet">{{ t.noBaskets }}</p>
           <BoardLegend />
         </div>
-        <BasketPanel v-if="shown" :key="shown" :basket-id="shown" :touched="touched" :closed="noLongerMoving" @close="show(undefined)" />
+        <BasketPanel v-if="shown" :key="shown" :basket-id="shown" :touched="touched" :letters="letters" :closed="noLongerMoving" @close="show(undefined)" />
       </div>
 
       <KeyHelp v-model="helping" :keys="text.board.keyList" />

@@ -16,6 +16,8 @@ export function useBoard(roundId: number) {
   const pulse = ref(0)
   const listeners: ((row: Row | undefined) => void)[] = []
   const { value: board, problem, load: read } = useLoaded<BoardView>(() => desk.board(roundId))
+  /** Moves on when a letter of the round was made, went or was stopped. */
+  const letters = ref(0)
   const waiting = new Set<number>()
   let timer = 0
 
@@ -35,7 +37,9 @@ export function useBoard(roundId: number) {
 
   useLive(
     (event) => {
-      if (event.roundId === 0 || (event.roundId === roundId && event.basketId === null)) void load()
+      if (event.type === 'letter') {
+        if (event.roundId === roundId) letters.value++
+      } else if (event.roundId === 0 || (event.roundId === roundId && event.basketId === null)) void load()
       else if (event.roundId === roundId) {
         waiting.add(event.basketId!)
         if (!timer) timer = window.setTimeout(refresh, GATHER_MILLISECONDS)
@@ -66,5 +70,5 @@ export function useBoard(roundId: number) {
     listeners.push(listener)
   }
 
-  return { board, problem, load, rows, tally, pulse, onChange }
+  return { board, problem, load, rows, tally, pulse, letters, onChange }
 }

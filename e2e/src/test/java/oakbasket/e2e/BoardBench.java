@@ -17,7 +17,7 @@ class BoardBench {
     private static final int TIMES = 40;
     private static final int ARRIVALS = 15;
 
-    private record Figures(int baskets, double p50, double p95, int kib, double firstPaint, double arrivalServer, double arrivalSeen, double scroll) {
+    private record Figures(int baskets, double p50, double p95, int kib, double firstPaint, double arrivalServer, double arrivalSeen, double letters, double scroll) {
     }
 
     @Test
@@ -27,10 +27,10 @@ class BoardBench {
         for (String size : sizes.split(",")) {
             all.add(measure(Integer.parseInt(size.strip())));
         }
-        System.out.println("\nbaskets x 12 | server p50 ms | p95 ms | answer KiB (gzip) | first usable paint ms | one row, server ms | arrival seen ms | 95th percentile of frames while scrolling ms");
+        System.out.println("\nbaskets x 12 | server p50 ms | p95 ms | answer KiB (gzip) | first usable paint ms | one row, server ms | arrival seen ms | letters of the round, server ms | 95th percentile of frames while scrolling ms");
         Figures before = null;
         for (Figures f : all) {
-            System.out.printf(Locale.ROOT, "%12d | %13.0f | %6.0f | %17d | %21.0f | %18.1f | %15.0f | %8.0f%n", f.baskets, f.p50, f.p95, f.kib, f.firstPaint, f.arrivalServer, f.arrivalSeen, f.scroll);
+            System.out.printf(Locale.ROOT, "%12d | %13.0f | %6.0f | %17d | %21.0f | %18.1f | %15.0f | %8.0f | %8.0f%n", f.baskets, f.p50, f.p95, f.kib, f.firstPaint, f.arrivalServer, f.arrivalSeen, f.letters, f.scroll);
             if (before != null) {
                 double more = (double) f.baskets / before.baskets;
                 System.out.printf(Locale.ROOT, "   x %.0f more: p95 x %.1f, answer x %.1f, paint x %.1f, one row x %.2f, arrival x %.2f%n", more, f.p95 / before.p95, (double) f.kib / before.kib,
@@ -56,6 +56,12 @@ class BoardBench {
                 bytes = answer.body().length;
             }
             Collections.sort(times);
+            List<Double> letters = new ArrayList<>();
+            for (int i = 0; i < TIMES; i++) {
+                long begun = System.nanoTime();
+                api.get("/api/rounds/" + round + "/letters");
+                letters.add(milliseconds(begun));
+            }
             JsonNode rows = api.get(path).path("rows");
             Page desk = browser.desk(app);
             List<Double> paints = new ArrayList<>();
@@ -87,7 +93,7 @@ class BoardBench {
                     () => new Promise(done => { let last = performance.now(), n = 0; const frames = []
                       const step = now => { frames.push(now - last); last = now; scrollBy(0, 150); ++n < 120 ? requestAnimationFrame(step) : done(frames.sort((a, b) => a - b)[Math.floor(frames.length * 0.95)]) }
                       requestAnimationFrame(now => { last = now; requestAnimationFrame(step) }) })""")).doubleValue();
-            return new Figures(people, times.get(TIMES / 2), times.get(TIMES * 95 / 100), bytes / 1024, median(paints), median(row), median(seen), frame);
+            return new Figures(people, times.get(TIMES / 2), times.get(TIMES * 95 / 100), bytes / 1024, median(paints), median(row), median(seen), median(letters), frame);
         }
     }
 

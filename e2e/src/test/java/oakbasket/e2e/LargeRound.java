@@ -35,6 +35,9 @@ final class LargeRound {
     private static long open(Api api, int people) {
         ObjectNode sheet = JSON.createObjectNode().put("title", "Round of " + people).put("deadlineDate", LocalDate.now().plusDays(20).toString()).put("zone", "Europe/London")
                 .put("folderPattern", "{round}/{person}").put("namePattern", "{person} - {item}{ext}");
+        ArrayNode steps = sheet.putObject("letters").put("repeatTimes", 3).putArray("steps");
+        steps.addObject().put("days", -5).put("unit", "WORKING").put("at", "09:00");
+        steps.addObject().put("days", 1).put("unit", "WORKING").put("at", "09:00");
         ArrayNode items = sheet.putArray("items");
         for (int i = 1; i <= ITEMS; i++) {
             items.addObject().put("title", "Document " + i).put("required", i % 4 != 0).put("minFiles", 1).put("maxFiles", 3);
@@ -67,6 +70,10 @@ final class LargeRound {
                         CASE WHEN MOD(b.id + i.position, 3) = 0 OR MOD(b.id + i.position, 3) = 1 AND MOD(b.id, 7) = 0 THEN DATEADD(HOUR, -3, CURRENT_TIMESTAMP) END
                     FROM basket b JOIN submission s ON s.basket_id = b.id JOIN checklist_item i ON i.round_id = b.round_id
                     WHERE MOD(b.id * 31 + i.position * 17, 10) < 7 AND b.round_id =\s""" + round);
+            sql.execute("INSERT INTO letter (contact_id, kind, state, batch, made_at, not_before, settled_at, to_address) SELECT contact_id, 'INVITATION', 'SENT', id, asked_at, asked_at, "
+                    + "DATEADD(SECOND, MOD(id, 3000), asked_at), '' FROM basket WHERE round_id = " + round);
+            sql.execute("INSERT INTO letter_basket (letter_id, basket_id, round_id) SELECT l.id, b.id, b.round_id FROM basket b JOIN letter l ON l.batch = b.id AND l.contact_id = b.contact_id "
+                    + "WHERE b.round_id = " + round);
         } catch (SQLException problem) {
             throw new IllegalStateException(problem);
         }

@@ -213,6 +213,28 @@ class ContactsTest {
     }
 
     @Test
+    void aFileUnderWayWhileContactsAreMergedFindsItsPerson() throws Exception {
+        long kept = add("Bryony Sill", "bryony@" + domain, "");
+        long gone = add("B. Sill", "b.sill@" + domain, "");
+        TestRound round = new TestRound().person("Bryony Sill", "bryony@" + domain).person("B. Sill", "b.sill@" + domain).open();
+        TestRound.Sender sender = round.personal("B. Sill").begin();
+        byte[] content = TestRound.pdf("x".repeat(2000));
+        String location = sender.create(1, "long.pdf", content.length).header("Location");
+        java.net.URI url = java.net.URI.create(RunningApp.URL);
+        try (java.net.Socket socket = new java.net.Socket(url.getHost(), url.getPort())) {
+            socket.getOutputStream().write(("PATCH " + location + " HTTP/1.1\r\nHost: x\r\nTus-Resumable: 1.0.0\r\nUpload-Offset: 0\r\nContent-Type: application/offset+octet-stream\r\n"
+                    + "Content-Length: " + content.length + "\r\n\r\n").getBytes());
+            socket.getOutputStream().write(content, 0, 1000);
+            Waiting.until(() -> sender.patch(location, 0, new byte[0]).status(), status -> status == 423);
+            assertThat(desk.post("/api/contacts/merge", "{\"keep\":" + kept + ",\"gone\":" + gone + "}").status()).isEqualTo(200);
+            socket.getOutputStream().write(content, 1000, content.length - 1000);
+            assertThat(new String(socket.getInputStream().readNBytes(12))).isEqualTo("HTTP/1.1 204");
+        }
+        assertThat(round.standing("Bryony Sill", 0)).isEqualTo("ARRIVED");
+        assertThat(round.row("B. Sill").path("files").asInt()).isZero();
+    }
+
+    @Test
     void whoCameThroughAnOpenLinkIsCompletedMatchedOrDiscarded() {
         TestRound round = new TestRound().person("Marigold Fen", "marigold@" + domain).withOpenLink("").open();
         TestRound.Sender stranger = round.openLink();

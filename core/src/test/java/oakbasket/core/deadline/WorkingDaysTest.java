@@ -36,6 +36,21 @@ class WorkingDaysTest {
         assertThat(days(weekend, closed).shifted(june(day), shift)).isEqualTo(june(moved));
     }
 
+    @ParameterizedTest(name = "{1} working days from {0}, closed [{2}]: {3}")
+    @CsvSource({
+        "10, 0,   '',      10",
+        "10, 1,   '',      11",
+        "12, 1,   '',      15",
+        "13, 1,   '',      15",
+        "13, -1,  '',      12",
+        "15, -1,  '',      12",
+        "15, -3,  '11',    9",
+        "1,  19,  '9 10',  30"})
+    void workingDaysAreCountedForwardsAndBack(int day, int count, String closed, int reached) {
+        WorkingDays calendar = days("SATURDAY SUNDAY", closed);
+        assertThat(calendar.plus(june(day), count)).isEqualTo(june(reached));
+    }
+
     @ParameterizedTest(name = "from {0} to {1}, weekend {2}, closed [{3}]: {4}")
     @CsvSource({
         "1,  1,  SATURDAY SUNDAY, '',     0",

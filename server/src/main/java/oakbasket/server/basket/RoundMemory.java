@@ -89,6 +89,9 @@ class RoundMemory {
     }
 
     private void changed(LiveEvent event) {
+        if (event.type().equals(LiveEvent.LETTER)) {
+            return;
+        }
         synchronized (entries) {
             Long basket = event.basketId();
             if (event.roundId() == 0) {

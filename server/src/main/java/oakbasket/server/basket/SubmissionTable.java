@@ -37,6 +37,10 @@ class SubmissionTable {
         return jdbc.sql("SELECT * FROM submission WHERE id = :id").param("id", id).query(Submission.class).optional();
     }
 
+    long lockedBasket(long id) {
+        return jdbc.sql("SELECT basket_id FROM submission WHERE id = :id FOR UPDATE").param("id", id).query(Long.class).single();
+    }
+
     List<Submission> ofBasket(long basketId) {
         return jdbc.sql("SELECT * FROM submission WHERE basket_id = :basket ORDER BY id").param("basket", basketId).query(Submission.class).list();
     }

@@ -113,6 +113,11 @@ public class Submissions {
         return table.byId(id).orElseThrow();
     }
 
+    /** The basket a submission belongs to, which stays so until the end of the caller's transaction. */
+    public long lockedBasket(long id) {
+        return table.lockedBasket(id);
+    }
+
     /** The submissions of a basket, the oldest first. */
     List<Submission> ofBasket(long basketId) {
         return table.ofBasket(basketId);

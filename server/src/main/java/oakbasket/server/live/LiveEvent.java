@@ -5,11 +5,14 @@ import org.jspecify.annotations.Nullable;
 /**
  * Something an open desk wants to know.
  *
- * @param type what happened: {@code arrival}, {@code basket}, {@code round} or {@code contact}
+ * @param type what happened: {@code arrival}, {@code basket}, {@code round}, {@code contact} or {@code letter}
  * @param roundId the round; 0 for contacts
  * @param basketId whose basket; null when the whole round changed
  */
 public record LiveEvent(String type, long roundId, @Nullable Long basketId) {
+
+    /** Letters changed, and nothing that standings depend on. */
+    public static final String LETTER = "letter";
 
     /** Contacts changed, whichever. */
     public static final LiveEvent CONTACTS = new LiveEvent("contact", 0, null);

@@ -49,8 +49,6 @@ public class Letters implements Inviting, Returning {
     /** A coordinator stopped it. */
     static final String BY_HAND = "BY_HAND";
 
-    private static final int MANY = 200;
-
     private final LetterTable table;
     private final Rounds rounds;
     private final Baskets baskets;
@@ -111,7 +109,7 @@ public class Letters implements Inviting, Returning {
                     new Letter.Fresh(row.contactId(), kind, goes, account, List.of(new Letter.FreshAbout(row.id(), roundId, null))), number, now));
             return number;
         });
-        tell(roundId, sorted.rows().keySet().stream().map(Board.Row::id).toList());
+        live.publish(new LiveEvent(LiveEvent.LETTER, roundId, null));
         return sorted.sending(batch, goes);
     }
 
@@ -176,7 +174,7 @@ public class Letters implements Inviting, Returning {
 
     /** Tells open desks that something about this letter changed. */
     void tell(Letter letter) {
-        table.about(List.of(letter.id())).forEach(about -> live.publish(new LiveEvent("basket", about.roundId(), about.basketId())));
+        table.about(List.of(letter.id())).forEach(about -> live.publish(new LiveEvent(LiveEvent.LETTER, about.roundId(), about.basketId())));
     }
 
     /** Records letters of the past; only the demo does. */
@@ -228,13 +226,5 @@ public class Letters implements Inviting, Returning {
 
     private static Letter.Fresh fresh(Basket basket, LetterKind kind, Instant notBefore, @Nullable Long account) {
         return new Letter.Fresh(basket.contactId(), kind, notBefore, account, List.of(new Letter.FreshAbout(basket.id(), basket.roundId(), null)));
-    }
-
-    private void tell(long roundId, List<Long> changed) {
-        if (changed.size() > MANY) {
-            live.publish(new LiveEvent("round", roundId, null));
-        } else {
-            changed.forEach(id -> live.publish(new LiveEvent("basket", roundId, id)));
-        }
     }
 }

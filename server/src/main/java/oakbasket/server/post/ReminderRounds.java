@@ -83,7 +83,7 @@ public class ReminderRounds {
                 letters.plan(fresh, now);
             }
         });
-        fresh.stream().flatMap(one -> one.about().stream()).map(Letter.FreshAbout::roundId).distinct().forEach(round -> live.publish(new LiveEvent("round", round, null)));
+        fresh.stream().flatMap(one -> one.about().stream()).map(Letter.FreshAbout::roundId).distinct().forEach(round -> live.publish(new LiveEvent(LiveEvent.LETTER, round, null)));
     }
 
     private List<Letter.Fresh> fresh(List<Board.Judged> judged, Map<Long, Instant> before, Instant now) {

@@ -78,6 +78,7 @@ class Settling {
     }
 
     private void arrive(Upload upload, boolean stored, Setting setting, String sha256, String mediaType, Instant receivedAt) {
+        long[] basket = {setting.basket().id()};
         journal.whileArriving(() -> {
             Arrival arrival;
             do {
@@ -86,14 +87,14 @@ class Settling {
                 journal.append(arrival);
             } while (!store.place(store.incoming(upload.id()), arrival.target()));
             try {
-                record(arrival, stored, setting);
+                basket[0] = record(arrival, stored, setting);
             } catch (RuntimeException notRecorded) {
                 store.unplace(store.incoming(upload.id()), arrival.target());
                 throw notRecorded;
             }
         });
         leave(upload.id());
-        live.publish(new LiveEvent("arrival", setting.round().id(), setting.basket().id()));
+        live.publish(new LiveEvent("arrival", setting.round().id(), basket[0]));
     }
 
     /**
@@ -163,8 +164,10 @@ class Settling {
         }
     }
 
-    private void record(Arrival arrival, boolean stored, Setting setting) {
-        transactions.quickly(() -> {
+    /** Records the file with the basket its submission belongs to now: contacts may have been merged while the bytes came. */
+    private long record(Arrival arrival, boolean stored, Setting setting) {
+        return transactions.quickly(() -> {
+            long basket = submissions.lockedBasket(arrival.submissionId());
             if (!stored) {
                 uploads.insertDone(arrival);
             } else if (uploads.finish(arrival.uploadId(), Upload.State.DONE) != 1) {
@@ -173,9 +176,9 @@ class Settling {
             if (!files.anyOfSubmission(arrival.submissionId())) {
                 links.use(setting.submission().linkId());
             }
-            files.record(new NewFile(arrival.uploadId(), arrival.submissionId(), setting.round().id(), setting.basket().id(), arrival.itemId(), arrival.fileName(),
+            files.record(new NewFile(arrival.uploadId(), arrival.submissionId(), setting.round().id(), basket, arrival.itemId(), arrival.fileName(),
                     arrival.target(), arrival.lengthBytes(), HexFormat.of().parseHex(arrival.sha256()), arrival.mediaType(), arrival.receivedAt()));
-            return true;
+            return basket;
         });
     }
 
