@@ -15,6 +15,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Letters over HTTP, carried by the stand-in for a mail server. The deadline of test rounds is Tuesday 30 June 2026, 17:00 in London. */
 class LettersTest {
@@ -192,6 +193,58 @@ class LettersTest {
         assertThat(Outbox.text(Outbox.to("Xan Elm").get(0))).contains("  - Consent (please send again: Page 2 is missing)\n", "Map (please send again: Too dark");
         assertThat(Outbox.header(Outbox.to("Xan Elm").get(0), "Bcc")).isEqualTo("null");
         assertThat(letters(round, "Yara Fern")).containsExactly("RETURN STOPPED NOTHING_RETURNED");
+    }
+
+    @Test
+    void whoCameThroughTheOpenLinkIsToldOfAReturnWithThatLinkButNotReminded() {
+        TestRound round = new TestRound().onlyPeople("Gil Tern").withLetters(INVITE.replaceFirst("true", "false")).withOpenLink("").open();
+        TestRound.Sender stranger = round.openLink();
+        stranger.begin("Hal Walker", "hal.walker@example.net");
+        stranger.send(1, "c.pdf", TestRound.pdf("hal"));
+        review(round, "Hal Walker", 0, "NONE", "RETURNED", "Unsigned");
+        RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:11:00Z"));
+        deliver();
+        assertThat(Outbox.text(Outbox.to("Hal Walker").get(0))).contains("/b/" + stranger.token);
+        assertThat(next(round, "Hal Walker")).isEqualTo("WALK_IN");
+        assertThat(round.desk.post("/api/rounds/" + round.id + "/letters", chosen(round, "Hal Walker")).json().path("skipped").path("WALK_IN").asInt()).isEqualTo(1);
+    }
+
+    @Test
+    void everyoneReadsTheDeadlineInTheirOwnTimeToo() {
+        TestRound round = new TestRound().onlyPeople("Ila Rai").withLetters(PLAN).open();
+        long contact = round.row("Ila Rai").path("contactId").asLong();
+        JsonNode now = round.desk.get("/api/contacts/" + contact).json().path("contact");
+        round.desk.put("/api/contacts/" + contact, "{\"version\":" + now.path("version") + ",\"name\":\"Ila Rai\",\"email\":\"" + now.path("email").asString() + "\",\"zone\":\"Asia/Kathmandu\"}");
+        handOver(round, "Ila Rai");
+        assertThat(next(round, "Ila Rai")).as("nine in the morning there").isEqualTo("2026-06-25T03:15:00Z REMINDER");
+        look();
+        RunningApp.CLOCK.set(Instant.parse("2026-06-25T03:15:20Z"));
+        look();
+        deliver();
+        assertThat(Outbox.text(Outbox.to("Ila Rai").get(0))).contains("Due by Tuesday 30 June 2026, 17:00 (British Time), which is Tuesday 30 June 2026, 21:45 where you are");
+    }
+
+    @Test
+    void aPlanOfAGatheringRoundIsChangedFromNowOnAndAReopenedRoundBeginsAnew() {
+        TestRound round = new TestRound().onlyPeople("Ned Pool").open();
+        handOver(round, "Ned Pool");
+        look();
+        RunningApp.CLOCK.set(Instant.parse("2026-06-26T12:00:00Z"));
+        look();
+        ObjectNode change = (ObjectNode) round.desk.get("/api/rounds/" + round.id + "/change").json();
+        ((ObjectNode) change.path("sheet")).set("letters", Http.JSON.readTree(PLAN));
+        assertThat(round.desk.post("/api/rounds/" + round.id + "/change/preview", change.toString()).json().path("plain").toString()).contains("Reminders go by the new plan");
+        assertThat(round.desk.post("/api/rounds/" + round.id + "/change", change.toString()).status()).isLessThan(300);
+        look();
+        deliver();
+        assertThat(letters(round, "Ned Pool")).as("the 25th has passed").isEmpty();
+        round.desk.post("/api/rounds/" + round.id + "/close", "");
+        look();
+        RunningApp.CLOCK.set(Instant.parse("2026-07-01T09:30:00Z"));
+        look();
+        round.desk.post("/api/rounds/" + round.id + "/reopen", "");
+        look();
+        assertThat(letters(round, "Ned Pool")).as("it was closed when the notice would have gone").isEmpty();
     }
 
     @Test

@@ -117,6 +117,17 @@ class MailServerTest {
     }
 
     @Test
+    void anOfficeThatMayNotSendIsToldAndLosesNothing() throws Exception {
+        try (RefusingServer server = new RefusingServer("MAIL", "550 5.7.1 This sender is not allowed")) {
+            startOn(server.port());
+            long round = round("Ada Brook", "ada@example.org", "Consent");
+            afterAMinute();
+            assertThat(state(round)).isEqualTo("WAITING");
+            assertThat(desk.get("/api/post").json().path("trouble").asString()).contains("does not let this office send", "not allowed");
+        }
+    }
+
+    @Test
     void withoutAServerEverythingWaitsAndNothingIsGivenUp() throws Exception {
         int port;
         try (ServerSocket closed = new ServerSocket(0)) {
@@ -174,12 +185,19 @@ class MailServerTest {
         return letter(round).path("state").asString();
     }
 
-    /** A mail server that answers every recipient with the same reply. */
+    /** A mail server that answers one command always with the same reply. */
     private static final class RefusingServer implements AutoCloseable {
         private final ServerSocket socket = new ServerSocket(0);
+        private final String refused;
         private final String reply;
 
+        /** Refuses every recipient. */
         RefusingServer(String reply) throws IOException {
+            this("RCPT", reply);
+        }
+
+        RefusingServer(String refused, String reply) throws IOException {
+            this.refused = refused;
             this.reply = reply;
             Thread thread = new Thread(this::serve, "refusing");
             thread.setDaemon(true);
@@ -195,7 +213,7 @@ class MailServerTest {
                 try (Socket caller = socket.accept(); BufferedReader in = new BufferedReader(new InputStreamReader(caller.getInputStream(), StandardCharsets.US_ASCII))) {
                     say(caller, "220 refusing.example.org");
                     for (String line = in.readLine(); line != null; line = in.readLine()) {
-                        say(caller, line.startsWith("RCPT") ? reply : line.startsWith("QUIT") ? "221 Bye" : "250 Fine");
+                        say(caller, line.startsWith(refused) ? reply : line.startsWith("QUIT") ? "221 Bye" : "250 Fine");
                     }
                 } catch (IOException gone) {
                     // The caller went, or the server is closed; both end the conversation.

@@ -67,6 +67,10 @@ class BasketTable {
         return jdbc.sql(SELECT + "WHERE round_id = :round ORDER BY id").param("round", roundId).query((row, n) -> basket(row, waivers)).list();
     }
 
+    List<LocalDate> extensions(long roundId) {
+        return jdbc.sql("SELECT DISTINCT extension_date FROM basket WHERE round_id = :round AND extension_date IS NOT NULL").param("round", roundId).query(LocalDate.class).list();
+    }
+
     /** How many rows changed: 0 when it was asked before. */
     int asked(long id, Instant at) {
         return jdbc.sql("UPDATE basket SET asked_at = :at WHERE id = :id AND asked_at IS NULL").param("at", at).param("id", id).update();

@@ -78,6 +78,11 @@ public class Baskets implements Asking {
         return table.ofRound(roundId);
     }
 
+    /** The days to which deadlines of a round were extended, each once. */
+    public List<LocalDate> extensions(long roundId) {
+        return table.extensions(roundId);
+    }
+
     /** All baskets of these contacts, in whatever round. */
     public List<Basket> ofContacts(Collection<Long> contactIds) {
         return table.ofContacts(contactIds);

@@ -1,9 +1,13 @@
 package oakbasket.server.post;
 
 import java.net.URI;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import oakbasket.server.Settings;
+import oakbasket.server.basket.Basket;
+import oakbasket.server.basket.Baskets;
+import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
 import org.springframework.core.env.Environment;
 import org.springframework.stereotype.Component;
@@ -16,12 +20,14 @@ class LinkAddress {
     private static final Pattern MARK = Pattern.compile("\uE000(\\d{1,18})\uE001");
 
     private final Links links;
+    private final Baskets baskets;
     private final Settings settings;
     private final Environment environment;
     private final LetterTexts texts;
 
-    LinkAddress(Links links, Settings settings, Environment environment, LetterTexts texts) {
+    LinkAddress(Links links, Baskets baskets, Settings settings, Environment environment, LetterTexts texts) {
         this.links = links;
+        this.baskets = baskets;
         this.settings = settings;
         this.environment = environment;
         this.texts = texts;
@@ -40,7 +46,13 @@ class LinkAddress {
     /** The text with its links. */
     String open(String text) {
         return MARK.matcher(text).replaceAll(found -> Matcher.quoteReplacement(
-                links.ofBasket(Long.parseLong(found.group(1))).map(link -> base() + links.path(link)).orElseGet(() -> texts.word("letter.no-link"))));
+                link(Long.parseLong(found.group(1))).map(link -> base() + links.path(link)).orElseGet(() -> texts.word("letter.no-link"))));
+    }
+
+    /** The personal link of a basket; of somebody who came through the open link, that one. */
+    private Optional<Link> link(long basketId) {
+        Basket basket = baskets.byId(basketId);
+        return links.ofBasket(basketId).or(() -> basket.walkIn() ? links.openOf(basket.roundId()) : Optional.empty());
     }
 
     /** Where links lead: the public address, or this machine where none is set. */

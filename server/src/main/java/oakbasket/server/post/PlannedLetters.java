@@ -15,6 +15,7 @@ import oakbasket.core.letter.LetterKind;
 import oakbasket.core.reminder.PlannedLetter;
 import oakbasket.core.reminder.Recipient;
 import oakbasket.core.round.RoundState;
+import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Board;
 import oakbasket.server.calendar.Calendars;
 import oakbasket.server.contact.Contacts;
@@ -36,11 +37,13 @@ class PlannedLetters {
 
     private final Calendars calendars;
     private final Contacts contacts;
+    private final Baskets baskets;
     private final LetterTable table;
 
-    PlannedLetters(Calendars calendars, Contacts contacts, LetterTable table) {
+    PlannedLetters(Calendars calendars, Contacts contacts, Baskets baskets, LetterTable table) {
         this.calendars = calendars;
         this.contacts = contacts;
+        this.baskets = baskets;
         this.table = table;
     }
 
@@ -106,8 +109,22 @@ class PlannedLetters {
 
         /** All letters that the plan of a gathering round means for one basket. */
         List<PlannedLetter> letters(Round round, Board.Row row) {
-            When when = new When(round.id(), LocalDate.ofInstant(row.deadline(), round.zone()), zone(round, row));
+            return letters(round, LocalDate.ofInstant(row.deadline(), round.zone()), zone(round, row));
+        }
+
+        private List<PlannedLetter> letters(Round round, LocalDate deadline, ZoneId zone) {
+            When when = new When(round.id(), deadline, zone);
             return known.computeIfAbsent(when, one -> round.letters().reminders().letters(one.deadline(), one.zone(), calendars.days(round.calendarId())));
+        }
+
+        /** Whether the plan of a round means a letter for anybody who could be in it within a time; nobody's basket is looked at. */
+        boolean anything(Round round, Instant after, Instant until) {
+            Set<ZoneId> everywhere = new HashSet<>(Set.of(round.zone()));
+            zones.values().forEach(zone -> everywhere.add(ZoneId.of(zone)));
+            List<LocalDate> deadlines = new ArrayList<>(baskets.extensions(round.id()));
+            deadlines.add(LocalDate.ofInstant(round.deadline().instant(), round.zone()));
+            return everywhere.stream().anyMatch(zone -> deadlines.stream().flatMap(deadline -> letters(round, deadline, zone).stream())
+                    .anyMatch(letter -> letter.at().isAfter(after) && !letter.at().isAfter(until)));
         }
 
         /** Now, or the next moment at which this person may be written to. */

@@ -142,7 +142,7 @@ public class Postman {
             letters.tell(letter);
             return false;
         }
-        if (refused.kind() == MailTrouble.Kind.REFUSED || letter.tries() >= TRIES.size()) {
+        if (refused.kind() == MailTrouble.Kind.REFUSED) {
             settle(letter, LetterState.Event.GIVE_UP, letter.tries() + 1, words);
         } else {
             later(letter, words);
@@ -150,13 +150,19 @@ public class Postman {
         return true;
     }
 
+    /** Tries a letter again a while later, or gives it up after the last try. */
     private void later(Letter letter, String words) {
         Letter now = table.byId(letter.id()).orElseThrow();
-        if (now.state() == LetterState.SENDING) {
-            Duration pause = TRIES.get(Math.min(now.tries(), TRIES.size() - 1));
-            transactions.durably(() -> table.settle(now, now.state().after(LetterState.Event.TRY_LATER), clock.instant().plus(pause), now.tries() + 1, words, null));
-            letters.tell(now);
+        if (now.state() != LetterState.SENDING) {
+            return;
         }
+        if (now.tries() >= TRIES.size()) {
+            settle(now, LetterState.Event.GIVE_UP, now.tries() + 1, words);
+            return;
+        }
+        Instant next = clock.instant().plus(TRIES.get(now.tries()));
+        transactions.durably(() -> table.settle(now, now.state().after(LetterState.Event.TRY_LATER), next, now.tries() + 1, words, null));
+        letters.tell(now);
     }
 
     private void settle(Letter letter, LetterState.Event event, int tries, String words) {

@@ -1,6 +1,7 @@
 package oakbasket.server.post;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -32,6 +33,9 @@ public class ReminderRounds {
 
     private static final Logger LOG = LoggerFactory.getLogger(ReminderRounds.class);
 
+    /** As long as a day can be, with its clock set back. */
+    private static final Duration LATER_TODAY = Duration.ofHours(26);
+
     private record Due(Board.Row row, Round round, PlannedLetter letter) {
     }
 
@@ -57,25 +61,28 @@ public class ReminderRounds {
         this.clock = clock;
     }
 
-    /** Makes the letters that fell due since the last look. */
+    /** Makes the letters that fell due since the last look. Most looks find by the calendar alone that nothing did. */
     @Scheduled(fixedDelayString = "${oakbasket.reminders-every:PT30S}")
     public synchronized void look() {
         Instant now = clock.instant();
         List<Round> gathering = rounds.gathering();
         Map<Long, Instant> before = looks.all();
-        List<Round> looked = new ArrayList<>();
+        PlannedLetters.Look look = planned.look(now);
+        List<Round> planning = gathering.stream().filter(round -> before.containsKey(round.id()) && !round.letters().reminders().steps().isEmpty()).toList();
+        boolean anything = planning.stream().anyMatch(round -> look.anything(round, before.get(round.id()), now));
+        List<Round> looked = new ArrayList<>(gathering);
         List<Board.Judged> judged = new ArrayList<>();
-        for (Round round : gathering) {
+        for (Round round : anything ? planning : List.<Round>of()) {
             try {
-                if (!round.letters().reminders().steps().isEmpty() && before.containsKey(round.id())) {
+                if (look.anything(round, before.get(round.id()), now.plus(LATER_TODAY))) {
                     judged.add(board.judge(round.id()));
                 }
-                looked.add(round);
             } catch (RuntimeException broken) {
                 LOG.error("The reminders of round {} could not be looked at", round.id(), broken);
+                looked.remove(round);
             }
         }
-        List<Letter.Fresh> fresh = fresh(judged, before, now);
+        List<Letter.Fresh> fresh = fresh(judged, before, look, now);
         transactions.durably(() -> {
             looks.keepOnly(gathering.stream().map(Round::id).toList());
             looked.forEach(round -> looks.looked(round.id(), now));
@@ -86,11 +93,7 @@ public class ReminderRounds {
         fresh.stream().flatMap(one -> one.about().stream()).map(Letter.FreshAbout::roundId).distinct().forEach(round -> live.publish(new LiveEvent(LiveEvent.LETTER, round, null)));
     }
 
-    private List<Letter.Fresh> fresh(List<Board.Judged> judged, Map<Long, Instant> before, Instant now) {
-        if (judged.isEmpty()) {
-            return List.of();
-        }
-        PlannedLetters.Look look = planned.look(now);
+    private List<Letter.Fresh> fresh(List<Board.Judged> judged, Map<Long, Instant> before, PlannedLetters.Look look, Instant now) {
         Map<Long, List<Due>> byPerson = new LinkedHashMap<>();
         for (Board.Judged round : judged) {
             Instant after = before.get(round.round().id());

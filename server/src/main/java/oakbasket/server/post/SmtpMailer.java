@@ -9,6 +9,7 @@ import java.util.IdentityHashMap;
 import java.util.Set;
 import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
 import org.eclipse.angus.mail.smtp.SMTPSendFailedException;
+import org.eclipse.angus.mail.smtp.SMTPSenderFailedException;
 import org.springframework.mail.MailAuthenticationException;
 import org.springframework.mail.MailException;
 import org.springframework.mail.MailSendException;
@@ -62,6 +63,9 @@ final class SmtpMailer implements Mailer {
             }
             if (next instanceof SMTPSendFailedException reply && reply.getReturnCode() > 0 && reply.getNextException() == null) {
                 return replied(reply.getReturnCode(), reply);
+            }
+            if (next instanceof SMTPSenderFailedException reply) {
+                return new MailTrouble(MailTrouble.Kind.UNREACHABLE, "The mail server does not let this office send: " + reply.getMessage());
             }
             if (next instanceof AddressException wrong) {
                 return new MailTrouble(MailTrouble.Kind.REFUSED, String.valueOf(wrong.getMessage()));
