@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import oakbasket.core.allowance.Allowance;
+import oakbasket.server.storage.IdChunks;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -44,9 +45,10 @@ class BasketTable {
     }
 
     List<Basket> byIds(Collection<Long> ids) {
-        Long[] wanted = ids.toArray(Long[]::new);
-        Map<Long, Map<Long, Instant>> waivers = waivers("basket_id = ANY(?)", (Object) wanted);
-        return jdbc.sql(SELECT + "WHERE id = ANY(?) ORDER BY id").param(wanted).query((row, n) -> basket(row, waivers)).list();
+        return IdChunks.ask(ids, some -> {
+            Map<Long, Map<Long, Instant>> waivers = waivers("basket_id = ANY(?)", (Object) some);
+            return jdbc.sql(SELECT + "WHERE id = ANY(?) ORDER BY id").param(some).query((row, n) -> basket(row, waivers)).list();
+        });
     }
 
     /** The baskets of these contacts, in whatever round. */

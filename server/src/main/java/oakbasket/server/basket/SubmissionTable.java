@@ -3,6 +3,7 @@ package oakbasket.server.basket;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import oakbasket.server.storage.IdChunks;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -54,7 +55,7 @@ class SubmissionTable {
     }
 
     List<Submission> byIds(java.util.Collection<Long> ids) {
-        return jdbc.sql("SELECT * FROM submission WHERE id = ANY(?)").param(ids.toArray(Long[]::new)).query(Submission.class).list();
+        return IdChunks.ask(ids, some -> jdbc.sql("SELECT * FROM submission WHERE id = ANY(?)").param(some).query(Submission.class).list());
     }
 
     int finish(long id, Instant at) {

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import oakbasket.core.contact.ContactFields;
+import oakbasket.server.storage.IdChunks;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -65,9 +66,8 @@ class ContactTable {
     }
 
     List<Contact> byIds(Collection<Long> ids) {
-        Long[] wanted = ids.toArray(Long[]::new);
         Map<Long, List<String>> memberships = groups.of(ids);
-        return jdbc.sql(SELECT + "WHERE c.id = ANY(?)").param(wanted).query((row, n) -> contact(row, memberships)).list();
+        return IdChunks.ask(ids, some -> jdbc.sql(SELECT + "WHERE c.id = ANY(?)").param(some).query((row, n) -> contact(row, memberships)).list());
     }
 
     /** All that are neither merged nor discarded, by name. */

@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import oakbasket.server.storage.IdChunks;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 
@@ -25,10 +26,12 @@ class GroupTable {
 
     /** Groups by contact, each list by name; contacts in none are left out. */
     Map<Long, List<String>> of(Collection<Long> contacts) {
+        record Member(long contact, String group) {
+        }
         Map<Long, List<String>> groups = new HashMap<>();
-        jdbc.sql(MEMBERS + "WHERE m.contact_id = ANY(?) ORDER BY g.name").param(contacts.toArray(Long[]::new)).query(row -> {
-            groups.computeIfAbsent(row.getLong("contact_id"), id -> new ArrayList<>()).add(row.getString("name"));
-        });
+        IdChunks.ask(contacts, some -> jdbc.sql(MEMBERS + "WHERE m.contact_id = ANY(?) ORDER BY g.name").param(some)
+                .query((row, n) -> new Member(row.getLong("contact_id"), row.getString("name"))).list())
+                .forEach(one -> groups.computeIfAbsent(one.contact(), id -> new ArrayList<>()).add(one.group()));
         return groups;
     }
 

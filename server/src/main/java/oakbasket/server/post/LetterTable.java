@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.core.letter.LetterState;
+import oakbasket.server.storage.IdChunks;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -102,8 +103,9 @@ class LetterTable {
 
     /** The baskets of these that a letter waits for. */
     List<Long> awaited(Collection<Long> baskets) {
-        return jdbc.sql("SELECT DISTINCT b.basket_id FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE l.state IN ('WAITING', 'SENDING') AND b.basket_id = ANY(?)")
-                .param(baskets.toArray(Long[]::new)).query(Long.class).list();
+        return IdChunks.ask(baskets, some -> jdbc.sql("""
+                SELECT DISTINCT b.basket_id FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE l.state IN ('WAITING', 'SENDING') AND b.basket_id = ANY(?)""")
+                .param(some).query(Long.class).list());
     }
 
     /** Whether a return is waiting to be told. */

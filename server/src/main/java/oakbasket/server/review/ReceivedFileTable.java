@@ -3,12 +3,14 @@ package oakbasket.server.review;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import oakbasket.core.standing.FileFact;
 import oakbasket.core.standing.Review;
+import oakbasket.server.storage.IdChunks;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 
@@ -48,7 +50,8 @@ class ReceivedFileTable {
     }
 
     List<ReceivedFile> byIds(Collection<Long> ids) {
-        return jdbc.sql(SELECT + "WHERE id = ANY(?) ORDER BY stored_path").param(ids.toArray(Long[]::new)).query(ReceivedFile.class).list();
+        return IdChunks.ask(ids, some -> jdbc.sql(SELECT + "WHERE id = ANY(?)").param(some).query(ReceivedFile.class).list()).stream()
+                .sorted(Comparator.comparing(ReceivedFile::storedPath)).toList();
     }
 
     List<ReceivedFile> ofRound(long roundId) {
