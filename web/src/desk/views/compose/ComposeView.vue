@@ -16,7 +16,7 @@ import { useSheet } from './use-sheet'
 const t = text.compose
 const route = useRoute()
 const router = useRouter()
-const { sheet, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, open, discard, errorAt } = useSheet(route.params.id ? Number(route.params.id) : undefined)
+const { sheet, loaded, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, open, discard, errorAt } = useSheet(route.params.id ? Number(route.params.id) : undefined)
 const parts = [PartWhat, PartWho, PartWhen, PartWhere, PartHow]
 
 onMounted(load)
@@ -53,7 +53,8 @@ async function throwAway() {
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="problem?.code === 'changed-elsewhere' ? load() : save()" />
     <p v-if="opened && id && !shown">{{ t.notDraft }} <RouterLink :to="{ name: 'round', params: { id } }">{{ t.toBoard }}</RouterLink></p>
-    <form v-else class="columns" novalidate @submit.prevent="tryOpen">
+    <p v-else-if="!loaded && !problem" class="quiet">{{ text.loading }}</p>
+    <form v-else-if="loaded" class="columns" novalidate @submit.prevent="tryOpen">
       <div>
         <section v-for="(part, n) in parts" :key="n" class="part" :aria-labelledby="`part-${n}`">
           <h2 :id="`part-${n}`"><span class="number">{{ n + 1 }}</span>{{ t.parts[n] }}</h2>

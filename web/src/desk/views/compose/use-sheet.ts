@@ -30,6 +30,8 @@ export function useSheet(draftId: number | undefined) {
   const savedAt = ref('')
   const saving = ref(false)
   const problem = ref<ApiProblem>()
+  /** Whether there is something to type into: a draft that is still being read would take the place of what is typed. */
+  const loaded = ref(draftId === undefined)
   const opened = ref(false)
   const shown = ref(false)
   let dirty = false
@@ -55,6 +57,7 @@ export function useSheet(draftId: number | undefined) {
       Object.assign(sheet, draft.sheet)
       take(draft)
       opened.value = draft.head.state !== 'DRAFT'
+      loaded.value = true
       await nextTick()
     } catch (error) {
       problem.value = error as ApiProblem
@@ -142,5 +145,5 @@ export function useSheet(draftId: number | undefined) {
     if (dirty && !opened.value) void save()
   })
 
-  return { sheet, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, open, discard, errorAt }
+  return { sheet, loaded, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, open, discard, errorAt }
 }

@@ -49,7 +49,7 @@ class PlannedLetters {
 
     /** Reads what all people have in common, once for a look at many. */
     Look look(Instant now) {
-        return new Look(now, contacts.zones(), table.lastTo(now.minus(Recipient.MINIMUM_GAP)), new HashSet<>(table.refusedAddresses()));
+        return new Look(now, contacts.zones());
     }
 
     /** What will go about a round within a time, as things stand. */
@@ -90,15 +90,14 @@ class PlannedLetters {
 
         private final Instant now;
         private final Map<Long, String> zones;
-        private final Map<Long, Instant> last;
-        private final Set<String> refused;
         private final Map<When, List<PlannedLetter>> known = new HashMap<>();
+        /** Read when first asked for: most looks end before. */
+        private @Nullable Map<Long, Instant> last;
+        private @Nullable Set<String> refused;
 
-        private Look(Instant now, Map<Long, String> zones, Map<Long, Instant> last, Set<String> refused) {
+        private Look(Instant now, Map<Long, String> zones) {
             this.now = now;
             this.zones = zones;
-            this.last = last;
-            this.refused = refused;
         }
 
         /** The person's zone; the round's where it is not known. */
@@ -134,6 +133,9 @@ class PlannedLetters {
 
         /** What decides about one basket of a gathering round. */
         Recipient recipient(Board.Row row) {
+            if (last == null) {
+                last = table.lastTo(now.minus(Recipient.MINIMUM_GAP));
+            }
             return Letters.recipient(true, row, reachable(row), last.get(row.contactId()));
         }
 
@@ -143,6 +145,9 @@ class PlannedLetters {
         }
 
         boolean reachable(Board.Row row) {
+            if (refused == null) {
+                refused = new HashSet<>(table.refusedAddresses());
+            }
             return !refused.contains(row.email());
         }
     }
