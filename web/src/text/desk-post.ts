@@ -18,7 +18,6 @@ export const post = {
   more: 'Show older ones',
   to: 'To',
   letter: 'Letter',
-  when: 'When',
   state: 'Where it is',
   choose: 'Choose a letter to read it.',
   asOfNow: 'It has not gone yet. This is what it would say now; what comes in until then is left out.',

@@ -3,6 +3,7 @@ package oakbasket.server.post;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -123,13 +124,14 @@ class LetterController {
         Map<Long, String> titles = rounds.all().stream().collect(Collectors.toMap(Rounds.Head::id, Rounds.Head::title));
         Map<Long, List<LetterAbout>> about = table.about(page.stream().map(Letter::id).toList()).stream().collect(Collectors.groupingBy(Letter.About::letterId,
                 Collectors.mapping(one -> new LetterAbout(one.basketId(), one.roundId(), titles.getOrDefault(one.roundId(), "")), Collectors.toList())));
+        Map<Long, String> senders = new HashMap<>();
         List<ListedLetter> listed = new ArrayList<>();
         for (Letter letter : page) {
             Contact person = people.get(letter.contactId());
             Long account = letter.accountId();
             Instant settled = letter.settledAt();
             listed.add(new ListedLetter(letter.id(), letter.kind(), letter.state(), letter.contactId(), person.name(), letter.toAddress().isEmpty() ? person.email() : letter.toAddress(),
-                    about.getOrDefault(letter.id(), List.of()), letter.madeAt(), settled == null ? letter.notBefore() : settled, account == null ? null : accounts.current(account).name(),
+                    about.getOrDefault(letter.id(), List.of()), letter.madeAt(), settled == null ? letter.notBefore() : settled, account == null ? null : senders.computeIfAbsent(account, id -> accounts.current(id).name()),
                     letter.subject(), letter.tries(), letter.trouble()));
         }
         return listed;

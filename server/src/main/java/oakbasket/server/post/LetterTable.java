@@ -96,7 +96,7 @@ class LetterTable {
         return jdbc.sql("UPDATE letter SET state = 'WAITING' WHERE state = 'SENDING'").update();
     }
 
-    /** Stops the letters of a batch that still wait. */
+    /** The letters of a batch that still wait. */
     List<Letter> waitingOfBatch(long batch) {
         return jdbc.sql(SELECT + "WHERE batch = :batch AND state = 'WAITING' ORDER BY id").param("batch", batch).query(Letter.class).list();
     }

@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.core.letter.LetterState;
 import oakbasket.core.reminder.Recipient;

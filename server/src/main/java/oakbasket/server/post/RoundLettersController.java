@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -19,7 +20,6 @@ import oakbasket.server.basket.Board;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.web.Problem;
-import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -134,7 +134,7 @@ class RoundLettersController {
     private static List<LetterTick> byDay(List<LetterTick> ticks, Round round) {
         record Key(LetterKind kind, LocalDate day, boolean planned) {
         }
-        Map<Key, LetterTick> days = new java.util.LinkedHashMap<>();
+        Map<Key, LetterTick> days = new LinkedHashMap<>();
         ticks.forEach(tick -> days.merge(new Key(tick.kind(), LocalDate.ofInstant(tick.at(), round.zone()), tick.planned()), tick,
                 (one, other) -> new LetterTick(one.kind(), one.at().isBefore(other.at()) ? one.at() : other.at(), one.letters() + other.letters(), one.planned())));
         return days.values().stream().sorted(Comparator.comparing(LetterTick::at)).toList();
