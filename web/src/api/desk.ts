@@ -14,6 +14,7 @@ export type Contact = Schemas['Contact']
 export type WorkCalendar = Schemas['WorkCalendar']
 export type Verdict = Schemas['Line']['verdict']
 export type Review = PanelFile['review']
+export type Claim = NonNullable<PanelFile['claim']>
 export type ListedLetter = Schemas['ListedLetter']
 export type LetterKind = ListedLetter['kind']
 export type LetterState = ListedLetter['state']
@@ -35,6 +36,7 @@ export const desk = {
   act: (round: number, change: Partial<Schemas['BasketChange']> & Pick<Schemas['BasketChange'], 'kind' | 'baskets'>) => call<Schemas['BasketsChanged']>('POST', `/api/rounds/${round}/acts`, change),
   undoAct: (act: number) => call<Schemas['BasketsChanged']>('POST', `/api/acts/${act}/undo`),
   addLate: (round: number, people: Schemas['LatePerson'][], groups: string[]) => call<Schemas['BasketsChanged']>('POST', `/api/rounds/${round}/people`, { people, groups }),
+  decideClaim: (submission: number, from: Claim, to: Claim) => call<void>('POST', `/api/claims/${submission}`, { from, to }),
   toCheck: (round: number) => call<Schemas['ToCheck']>('GET', `/api/rounds/${round}/to-check`),
   acceptAll: (basket: number) => call<Schemas['Accepted']>('POST', `/api/baskets/${basket}/accept-all`),
   unaccept: (files: number[]) => call<void>('POST', '/api/files/unaccept', { files }),
@@ -86,7 +88,8 @@ export const desk = {
   discardContact: (id: number) => call<Schemas['ContactsChanged']>('POST', `/api/contacts/${id}/discard`),
   alike: (id: number) => call<Schemas['Alike'][]>('GET', `/api/contacts/${id}/alike`),
   twice: () => call<Schemas['Pair'][]>('GET', '/api/contacts/twice'),
-  merge: (keep: number, gone: number) => call<Schemas['ContactsChanged']>('POST', '/api/contacts/merge', { keep, gone }),
+  merge: (keep: Contact, gone: Contact) =>
+    call<Schemas['ContactsChanged']>('POST', '/api/contacts/merge', { keep: keep.id, gone: gone.id, keepVersion: keep.version, goneVersion: gone.version }),
   contactActs: () => call<Schemas['ContactAct'][]>('GET', '/api/contact-acts'),
   undoContactAct: (act: number) => call<Schemas['Undone']>('POST', `/api/contact-acts/${act}/undo`),
   stageImport: (content: Blob, charset: string, delimiter: string) => send<Schemas['Staged']>(`/api/contacts/import?charset=${encodeURIComponent(charset)}&delimiter=${encodeURIComponent(delimiter)}`, content),

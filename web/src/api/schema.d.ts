@@ -76,8 +76,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
-        post: operations["begin_2"];
+        put: operations["correct"];
+        post: operations["begin"];
         delete?: never;
         options?: never;
         head?: never;
@@ -286,6 +286,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["makeDefault"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/claims/{submission}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["decide"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1021,7 +1037,7 @@ export interface paths {
         };
         get: operations["all"];
         put?: never;
-        post: operations["begin_1"];
+        post: operations["begin_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1373,7 +1389,7 @@ export interface paths {
         };
         get: operations["series"];
         put?: never;
-        post: operations["begin"];
+        post: operations["begin_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1690,6 +1706,12 @@ export interface components {
         };
         Chosen: {
             baskets: number[];
+        };
+        ClaimDecision: {
+            /** @enum {string|null} */
+            from: "OPEN" | "ACCEPTED" | "DECLINED" | null;
+            /** @enum {string|null} */
+            to: "OPEN" | "ACCEPTED" | "DECLINED" | null;
         };
         CloseDay: {
             /** Format: date */
@@ -2066,8 +2088,12 @@ export interface components {
         Merge: {
             /** Format: int64 */
             gone: number;
+            /** Format: int32 */
+            goneVersion: number | null;
             /** Format: int64 */
             keep: number;
+            /** Format: int32 */
+            keepVersion: number | null;
         };
         NeedsYou: {
             /** Format: int32 */
@@ -2148,6 +2174,8 @@ export interface components {
             basketId: number;
             /** Format: int64 */
             bytes: number;
+            /** @enum {string|null} */
+            claim: "OPEN" | "ACCEPTED" | "DECLINED" | null;
             declaredAs: string | null;
             /** Format: int64 */
             id: number;
@@ -2167,6 +2195,8 @@ export interface components {
             reviewedAt: string | null;
             sameAs: components["schemas"]["SameAs"] | null;
             sha256: string;
+            /** Format: int64 */
+            submissionId: number;
         };
         Passcode: {
             passcode: string | null;
@@ -2275,6 +2305,8 @@ export interface components {
                 [key: string]: number;
             };
             /** Format: int32 */
+            claimed: number;
+            /** Format: int32 */
             complete: number;
             /** Format: int32 */
             files: number;
@@ -2320,12 +2352,15 @@ export interface components {
             passcode: string;
             people: components["schemas"]["SheetPerson"][];
             peopleText: string;
+            takesActive: boolean;
             title: string;
             /** Format: int32 */
             warningHours: number;
             zone: string;
         };
         Row: {
+            /** Format: int32 */
+            claimed: number;
             /** Format: int64 */
             contactId: number;
             /** Format: date-time */
@@ -2375,7 +2410,7 @@ export interface components {
             roundId: number;
         };
         Save: {
-            sheet: components["schemas"]["RoundSheet"];
+            sheet: components["schemas"]["RoundSheet"] | null;
             /** Format: int32 */
             version: number;
         };
@@ -2690,7 +2725,42 @@ export interface operations {
             };
         };
     };
-    begin_2: {
+    correct: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Link"?: string;
+                "Oak-Ticket"?: string;
+                "Oak-Submission"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Who"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin: {
         parameters: {
             query?: never;
             header?: {
@@ -3218,6 +3288,39 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["WorkCalendar"];
                 };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    decide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClaimDecision"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -4817,7 +4920,7 @@ export interface operations {
             };
         };
     };
-    begin_1: {
+    begin_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5648,7 +5751,7 @@ export interface operations {
             };
         };
     };
-    begin: {
+    begin_1: {
         parameters: {
             query?: never;
             header?: never;

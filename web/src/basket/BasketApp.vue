@@ -14,7 +14,7 @@ import { useSending } from './use-sending'
 const { rehearsal, page, problem, headers, passcodeNeeded, load, unlock, takeForm } = usePage()
 const sending = useSending(headers, rehearsal)
 const { chosen, notices, phase, receipt, retrying, rate, bytes, there, broken, begun, secondsLeft } = sending
-const who = reactive({ name: '', email: '' })
+const who = reactive({ name: sending.declaredBefore?.name ?? '', email: sending.declaredBefore?.email ?? '' })
 const whoErrors = reactive({ name: '', email: '' })
 const sendError = ref('')
 const nothingChosen = ref(false)
@@ -106,7 +106,7 @@ async function another() {
       </header>
 
       <form novalidate @submit.prevent="send">
-        <fieldset v-if="page.open" class="who" :disabled="busy || there > 0">
+        <fieldset v-if="page.open" class="who" :disabled="busy">
           <legend>{{ text.whoTitle }}</legend>
           <p class="quiet">{{ text.whoNote }}</p>
           <label for="who-name">{{ text.name }}</label>

@@ -6,10 +6,20 @@ import type { components } from '../api/schema'
 export type Page = components['schemas']['Page']
 export type PageItem = components['schemas']['PageItem']
 
+/** The last part of the address that is not empty; what cannot be decoded stays as it is, and is then no link. */
+function segment(path: string): string {
+  const raw = path.split('/').filter(Boolean)[1] ?? ''
+  try {
+    return decodeURIComponent(raw)
+  } catch {
+    return raw
+  }
+}
+
 /** The page behind the link in the address: loading it, and the passcode that may stand before it. */
 export function usePage() {
   const rehearsal = location.pathname.startsWith('/rehearsal/')
-  const token = decodeURIComponent(location.pathname.split('/')[2] ?? '')
+  const token = segment(location.pathname)
   const page = ref<Page>()
   const problem = ref<ApiProblem>()
   const ticket = ref('')

@@ -5,6 +5,7 @@ import { ApiProblem } from '../api/problem'
 import type { components } from '../api/schema'
 import { text } from '../text/basket'
 import { problemOf } from './choosing'
+import { keptSending } from './kept-sending'
 import type { PageItem } from './use-page'
 
 export type Receipt = components['schemas']['Receipt']
@@ -33,7 +34,10 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
   const receipt = ref<Receipt>()
   const retrying = ref(false)
   const rate = ref(0)
-  let submission = ''
+  const kept = keptSending(headers.value['Oak-Link'] ?? '')
+  const before = rehearsal ? undefined : kept.find()
+  let submission = before?.submission ?? ''
+  let declared = { name: before?.name ?? '', email: before?.email ?? '' }
   let nextKey = 1
 
   const bytes = computed(() => chosen.reduce((sum, one) => sum + one.file.size, 0))
@@ -70,9 +74,7 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
   /** Sends everything that is not there yet. Throws a problem that concerns the sending as a whole. */
   async function send(who: { name: string; email: string }) {
     if (rehearsal) return rehearse()
-    if (!submission) {
-      submission = (await call<{ submission: string }>('POST', '/api/basket/submissions', who, headers.value)).submission
-    }
+    await beginOrCorrect(who)
     phase.value = 'sending'
     for (const one of chosen) {
       if (one.state !== 'there') Object.assign(one, { state: 'waiting', problem: '' })
@@ -90,8 +92,26 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
     if (chosen.length > 0 && chosen.every((one) => one.state === 'there')) await finish()
   }
 
+  /** Begins the sending, or goes on with it; who the sender says they are is what stands on the page now, also after a refusal. */
+  async function beginOrCorrect(who: { name: string; email: string }) {
+    if (submission && (!who.email || (who.name === declared.name && who.email === declared.email))) return
+    if (submission) {
+      try {
+        await call<void>('PUT', '/api/basket/submissions', who, { ...headers.value, 'Oak-Submission': submission })
+      } catch (error) {
+        const { code } = error as ApiProblem
+        if (code !== 'no-submission' && code !== 'submission-finished') throw error
+        submission = ''
+      }
+    }
+    if (!submission) submission = (await call<{ submission: string }>('POST', '/api/basket/submissions', who, headers.value)).submission
+    declared = { ...who }
+    kept.keep({ submission, ...declared })
+  }
+
   async function finish() {
     receipt.value = await call<Receipt>('POST', '/api/basket/submissions/finish', {}, { 'Oak-Submission': submission })
+    kept.forget()
     phase.value = 'done'
   }
 
@@ -111,7 +131,8 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
         headers: { ...headers.value, 'Oak-Submission': submission },
         metadata: { filename: one.file.name, item: String(one.item.number) },
         uploadDataDuringCreation: one.file.size <= ONE_REQUEST_BYTES,
-        storeFingerprintForResuming: false,
+        fingerprint: () => Promise.resolve(kept.fingerprint(submission, one.item.number, one.file)),
+        removeFingerprintOnSuccess: true,
         retryDelays: RETRY_MILLISECONDS,
       })
       Object.assign(one.upload.options, {
@@ -138,8 +159,15 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
         },
       })
       stops.set(one.key, resolve)
-      one.upload.start()
+      void goOnOrStart(one.upload)
     })
+  }
+
+  /** A file whose sending was cut off, also by a reload, goes on where it stopped when it is chosen again. */
+  async function goOnOrStart(upload: Upload) {
+    const earlier = await upload.findPreviousUploads().catch(() => [])
+    if (earlier.length > 0) upload.resumeFromPreviousUpload(earlier[0]!)
+    upload.start()
   }
 
   const stops = new Map<number, () => void>()
@@ -194,6 +222,8 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
   function another() {
     chosen.splice(0)
     submission = ''
+    declared = { name: '', email: '' }
+    kept.forget()
     receipt.value = undefined
     phase.value = 'choosing'
   }
@@ -204,7 +234,7 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
   addEventListener('beforeunload', warn)
   onScopeDispose(() => removeEventListener('beforeunload', warn))
 
-  return { chosen, notices, phase, receipt, retrying, rate, bytes, sentBytes, there, broken, begun, secondsLeft, add, remove, send, pause, cancel, another, finish }
+  return { chosen, notices, phase, receipt, retrying, rate, bytes, sentBytes, there, broken, begun, secondsLeft, add, remove, send, pause, cancel, another, finish, declaredBefore: before }
 }
 
 async function sha256(file: File): Promise<string> {

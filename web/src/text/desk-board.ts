@@ -6,6 +6,7 @@ export const board = {
     owes: 'Owes something',
     overdue: 'Overdue',
     toCheck: 'To check',
+    claimed: 'Claimed',
     neverOpened: 'Never opened',
     complete: 'All in',
     sent: 'Sent something',
@@ -40,6 +41,21 @@ export const board = {
     ['/', 'search everything'],
     ['?', 'this list'],
   ] as const,
+}
+
+/** What came under the address of somebody asked, from a sender who only said so. */
+export const claims = {
+  mark: (n: number) => (n === 1 ? '1 file claimed' : `${n} files claimed`),
+  title: 'Claimed: is this theirs?',
+  said: (who: string, name: string) => `${who} sent this through the open link and says to be ${name}. Until you say yes it counts for nothing, and ${name} knows nothing of it.`,
+  declined: (who: string) => `You said this is not theirs. It came from ${who}; it stays here and never counts.`,
+  yes: (name: string) => `Yes, from ${name}`,
+  no: 'No, keep it apart',
+  again: 'Decide anew',
+  accepted: (name: string) => `Counts as sent by ${name}`,
+  kept: 'Kept apart',
+  open: 'Open again',
+  first: 'Say first whose it is.',
 }
 
 export const acts = {
@@ -98,6 +114,8 @@ export const review = {
     ['a', 'accept and go on'],
     ['r', 'return: choose or write a reason'],
     ['→ ←', 'next file, file before'],
+    ['y', 'claimed: yes, it is from this person'],
+    ['n', 'claimed: no, keep it apart'],
     ['p', 'accept everything of this person'],
     ['Esc', 'leave the reason'],
     ['?', 'this list'],

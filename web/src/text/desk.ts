@@ -1,5 +1,5 @@
 import { again, change, search, setup, status, templates } from './desk-again'
-import { acts, board, review } from './desk-board'
+import { acts, board, review, claims } from './desk-board'
 import { contacts, importing, people } from './desk-contacts'
 import { post } from './desk-post'
 
@@ -75,6 +75,7 @@ export const text = {
       check: (n: number) => (n === 1 ? '1 file to check' : `${n} files to check`),
       overdue: (n: number) => (n === 1 ? '1 basket overdue' : `${n} baskets overdue`),
       'hand-over': (n: number) => (n === 1 ? '1 person not asked yet' : `${n} people not asked yet`),
+      claimed: (n: number) => (n === 1 ? '1 claimed file: whose is it?' : `${n} claimed files: whose are they?`),
       'walk-in': (n: number) => (n === 1 ? '1 walk-in to look at' : `${n} walk-ins to look at`),
       prepared: () => 'A prepared round waits to be opened',
       retention: () => 'The retention date has passed',
@@ -141,6 +142,7 @@ export const text = {
       waived: (n: number) => `${n} excused`,
       paused: (n: number) => `${n} not chased`,
       handOver: (n: number) => `${n} not asked yet`,
+      claimed: (n: number) => `${n} claimed`,
       walkIns: (n: number) => (n === 1 ? '1 walk-in' : `${n} walk-ins`),
     },
     by: (minutes: number, days: number) => {
@@ -162,6 +164,7 @@ export const text = {
   board,
   post,
   acts,
+  claims,
   review,
   people,
   contacts,
@@ -222,6 +225,9 @@ export const text = {
       'put-back': () => 'Put back into the round',
       note: () => 'Note',
       sent: (n: number) => (n === 1 ? 'Sent 1 file' : `Sent ${n} files`),
+      claimed: (n: number) => (n === 1 ? 'Sent 1 file through the open link as' : `Sent ${n} files through the open link as`),
+      'claim-accepted': () => 'Said to be theirs',
+      'claim-declined': () => 'Said not to be theirs',
       accepted: () => 'Accepted',
       returned: () => 'Returned',
     } as Record<string, (n: number) => string>,
@@ -241,6 +247,8 @@ export const text = {
     titleHint: 'Senders see it, and it can name the folder.',
     note: 'Note to the senders',
     items: 'Checklist',
+    takesActive: 'Also take files that open with script',
+    takesActiveHint: 'Web pages, documents with macros, disk images. Leave this off unless you asked for them; programs are never taken.',
     itemTitle: 'Document',
     itemHelp: 'Help for the sender',
     required: 'Required',

@@ -47,6 +47,8 @@ function move(at: number, by: number) {
       @move="(by) => move(n, by)"
     />
   </ol>
+  <label class="tick"><input v-model="sheet.takesActive" type="checkbox" aria-describedby="takes-active-hint" /> {{ t.takesActive }}</label>
+  <p id="takes-active-hint" class="quiet hint">{{ t.takesActiveHint }}</p>
   <div class="add">
     <button class="button" type="button" @click="sheet.items.push(emptyItem())">{{ t.addItem }}</button>
     <ChecklistChoice :sheet="sheet" />
@@ -61,6 +63,16 @@ ol {
   margin: 0;
   padding: 0;
   list-style: none;
+}
+.tick {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 36px;
+}
+.hint {
+  padding-left: 28px;
+  font-size: 15px;
 }
 .add {
   display: flex;

@@ -29,7 +29,7 @@ async function undo(act: number) {
 
 async function merge(keep: Contact, gone: Contact) {
   try {
-    const { act } = await desk.merge(keep.id, gone.id)
+    const { act } = await desk.merge(keep, gone)
     say(t.mergedNow, { label: text.panel.undo, run: () => void undo(act) })
   } catch (error) {
     sayProblem(error)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { desk, type Review, type Schemas } from '../../../api/desk'
+import { desk, type Claim, type Review, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FilePreview from '../../../ui/FilePreview.vue'
 import { sizeWords } from '../../../ui/size'
@@ -11,11 +11,13 @@ import { say, sayProblem } from '../../say'
 import { useKeys } from '../../use-keys'
 import { useLive } from '../../use-live'
 import { useLoaded } from '../../use-loaded'
+import ClaimNote from '../round/ClaimNote.vue'
 import KeyHelp from '../round/KeyHelp.vue'
 
 /** Steps through everything of a round that waits for a check. What was decided stays in the list until it is left, so that the preview keeps its place. */
 const t = text.review
 const roundId = Number(useRoute().params.id)
+const claimNote = useTemplateRef('claimNote')
 const { value: loaded, problem, load } = useLoaded(() => desk.toCheck(roundId))
 const files = ref<Schemas['Waiting'][]>([])
 const decided = ref(new Map<number, Review>())
@@ -25,6 +27,7 @@ const reason = ref('')
 const helping = ref(false)
 const reasonField = useTemplateRef('reasonField')
 const current = computed(() => files.value[at.value])
+const apart = computed(() => current.value?.file.claim === 'OPEN')
 const left = computed(() => files.value.filter((one) => !decided.value.has(one.file.id)).length)
 const reasons = computed(() => [...new Set([...(loaded.value?.reasons ?? []), ...t.reasons])].slice(0, 8))
 
@@ -44,6 +47,8 @@ async function more() {
 useKeys({
   a: () => void decide('ACCEPTED', ''),
   r: ask,
+  y: () => void claimNote.value?.yes(),
+  n: () => void claimNote.value?.no(),
   p: () => void whole(),
   ArrowRight: () => step(1),
   ArrowLeft: () => step(-1),
@@ -69,6 +74,7 @@ function onward() {
 
 async function ask() {
   if (!current.value) return
+  if (apart.value) return say(text.claims.first)
   asking.value = true
   await nextTick()
   reasonField.value?.focus()
@@ -76,6 +82,7 @@ async function ask() {
 
 async function decide(to: Review, why: string) {
   const one = current.value
+  if (apart.value) return say(text.claims.first)
   if (!one || (decided.value.get(one.file.id) ?? 'NONE') === to) return
   if (to === 'RETURNED' && !why.trim()) return reasonField.value?.focus()
   const from = decided.value.get(one.file.id) ?? 'NONE'
@@ -103,9 +110,18 @@ async function undo(id: number, from: Review) {
   }
 }
 
+/** What was said of one file of a sending holds for all of it; what is not theirs needs no check. */
+function claimed(submission: number, to: Claim) {
+  if (to === 'DECLINED') files.value = files.value.filter((one) => one.file.submissionId !== submission)
+  else files.value.filter((one) => one.file.submissionId === submission).forEach((one) => (one.file.claim = to))
+  at.value = Math.max(0, Math.min(at.value, files.value.length - 1))
+  if (to === 'OPEN') void more()
+}
+
 async function whole() {
   const one = current.value
   if (!one) return
+  if (apart.value) return say(text.claims.first)
   try {
     const { files: accepted } = await desk.acceptAll(one.file.basketId)
     const all = new Map(decided.value)
@@ -158,16 +174,17 @@ async function unaccept(ids: number[]) {
             <h2>{{ current.person }}: {{ current.item }}</h2>
             <p class="quiet"><span class="mono">{{ current.file.name }}</span>, {{ sizeWords(current.file.bytes) }}, {{ dayAndTime(current.file.receivedAt) }}</p>
             <p v-if="current.file.sameAs" class="same">{{ text.panel.same }} {{ current.file.sameAs.person }} <span class="mono">{{ current.file.sameAs.path }}</span></p>
-            <p v-if="current.file.declaredAs" class="quiet">{{ text.panel.declared }} {{ current.file.declaredAs }}</p>
+            <p v-if="current.file.declaredAs && !current.file.claim" class="quiet">{{ text.panel.declared }} {{ current.file.declaredAs }}</p>
           </div>
           <div class="actions">
-            <button class="button primary" type="button" :disabled="decided.get(current.file.id) === 'ACCEPTED'" @click="decide('ACCEPTED', '')">{{ t.accept }}</button>
-            <button class="button" type="button" :aria-expanded="asking" :disabled="decided.get(current.file.id) === 'RETURNED'" @click="ask">{{ t.sendBack }}</button>
+            <button class="button primary" type="button" :disabled="apart || decided.get(current.file.id) === 'ACCEPTED'" @click="decide('ACCEPTED', '')">{{ t.accept }}</button>
+            <button class="button" type="button" :aria-expanded="asking" :disabled="apart || decided.get(current.file.id) === 'RETURNED'" @click="ask">{{ t.sendBack }}</button>
             <button class="button" type="button" @click="whole">{{ t.whole }}</button>
             <button class="button" type="button" :disabled="at === 0" :aria-label="t.before" @click="step(-1)">←</button>
             <button class="button" type="button" :disabled="at === files.length - 1" :aria-label="t.skip" @click="step(1)">→</button>
           </div>
         </div>
+        <ClaimNote v-if="current.file.claim === 'OPEN'" ref="claimNote" :key="current.file.submissionId" :file="current.file" :person="current.person" @decided="(to) => claimed(current!.file.submissionId, to)" />
         <form v-if="asking" class="reason" @submit.prevent="decide('RETURNED', reason)" @keydown.esc.stop="asking = false">
           <label for="review-reason">{{ t.reason }}</label>
           <input id="review-reason" ref="reasonField" v-model="reason" class="input" maxlength="500" autocomplete="off" />

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
+import type { PanelFile } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../ui/time'
 import WeaveTile from '../../../ui/WeaveTile.vue'
 import FailureNote from '../../FailureNote.vue'
+import ClaimNote from './ClaimNote.vue'
 import ExtendForm from './ExtendForm.vue'
 import SendLetters from '../../post/SendLetters.vue'
 import PanelFileEntry from './PanelFileEntry.vue'
@@ -23,8 +25,14 @@ const noting = ref(false)
 const writing = ref(false)
 const wrote = ref(0)
 const note = ref('')
+const keptApart = (file: PanelFile) => file.claim === 'OPEN' || file.claim === 'DECLINED'
+/** The claimed files, those of one sending together. */
+const claimed = computed(() => {
+  const files = panel.value?.files.filter(keptApart) ?? []
+  return [...new Set(files.map((file) => file.submissionId))].map((id) => files.filter((file) => file.submissionId === id))
+})
 const tiles = computed(() => panel.value?.row.tiles.map(tileOf) ?? [])
-const owed = computed(() => panel.value?.items.map((item, n) => ({ item, tile: tiles.value[n]! })).filter(({ item, tile }) => tile.standing !== 'NOT_OWED' || panel.value!.files.some((file) => file.itemId === item.id)) ?? [])
+const owed = computed(() => panel.value?.items.map((item, n) => ({ item, tile: tiles.value[n]! })).filter(({ item, tile }) => tile.standing !== 'NOT_OWED' || panel.value!.files.some((file) => file.itemId === item.id && !keptApart(file))) ?? [])
 
 function askNote() {
   note.value = panel.value!.row.note
@@ -78,6 +86,16 @@ onMounted(async () => {
       <p v-else-if="panel.extension" class="quiet">{{ t.extended(panel.extension) }}: {{ panel.extensionReason }}</p>
       <p v-if="linkToCopy" class="failure">{{ text.round.copyFailed }} <span class="mono">{{ linkToCopy }}</span></p>
 
+      <section v-if="claimed.length > 0">
+        <h3>{{ text.claims.title }}</h3>
+        <template v-for="sending in claimed" :key="sending[0]!.submissionId">
+          <ClaimNote :file="sending[0]!" :person="panel.row.name" @decided="load" />
+          <ul>
+            <PanelFileEntry v-for="file in sending" :key="file.id" :file="file" :chosen="chosen.has(file.id)" :previewed="previewed === file.id" @toggle="toggle(file.id)" @preview="previewed = previewed === file.id ? undefined : file.id" />
+          </ul>
+        </template>
+      </section>
+
       <section v-for="{ item, tile } in owed" :key="item.id">
         <h3>
           <WeaveTile :standing="tile.standing" :late="tile.late" :overdue="tile.overdue" :label="tileWords(item, tile)" />
@@ -94,7 +112,7 @@ onMounted(async () => {
         </h3>
         <ul>
           <PanelFileEntry
-            v-for="file in panel.files.filter((f) => f.itemId === item.id)"
+            v-for="file in panel.files.filter((f) => f.itemId === item.id && !keptApart(f))"
             :key="file.id"
             :file="file"
             :chosen="chosen.has(file.id)"

@@ -15,6 +15,7 @@ const totals = computed(() => {
     { list: 'complete', words: t.complete(counts.complete, counts.asked, counts.percent), tone: 'strong' },
     { list: 'overdue', words: t.overdue(props.overdue), tone: 'rowan', hide: props.overdue === 0 },
     { list: 'toCheck', words: t.toCheck(counts.toCheck), hide: counts.toCheck === 0 },
+    { list: 'claimed', words: t.claimed(counts.claimed), hide: counts.claimed === 0 },
     { list: 'sent', words: t.files(counts.files, counts.senders) },
     { list: 'handOver', words: t.handOver(counts.byProgress.NOT_ASKED ?? 0), hide: !counts.byProgress.NOT_ASKED },
     { list: 'waived', words: t.waived(counts.waived), hide: counts.waived === 0 },

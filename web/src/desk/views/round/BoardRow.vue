@@ -51,6 +51,7 @@ function fact(name: Fact): string {
     <td class="standing">
       {{ words.main }}
       <span v-if="row.paused" class="mark">{{ text.acts.paused }}</span>
+      <span v-if="row.claimed > 0" class="mark">{{ text.claims.mark(row.claimed) }}</span>
       <span v-if="words.time" :class="['line', words.tone]">{{ words.time }} {{ words.detail }}</span>
       <span v-if="row.extended" class="line quiet">{{ t.extended }} {{ shortDay(row.deadline, board.zone) }}</span>
       <span v-if="row.note" class="line quiet note" :title="row.note">{{ row.note }}</span>

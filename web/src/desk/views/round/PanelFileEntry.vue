@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nextTick, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { PanelFile, Review } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FilePreview from '../../../ui/FilePreview.vue'
@@ -9,6 +9,7 @@ import { dayAndTime } from '../../../ui/time'
 const props = defineProps<{ file: PanelFile; chosen: boolean; previewed: boolean }>()
 const emit = defineEmits<{ toggle: []; preview: []; review: [to: Review, reason: string] }>()
 const t = text.panel
+const apart = computed(() => props.file.claim === 'OPEN' || props.file.claim === 'DECLINED')
 const asking = ref(false)
 const reason = ref('')
 const reasonField = useTemplateRef('reasonField')
@@ -46,8 +47,8 @@ function sendBack() {
     <div class="actions">
       <button class="button small" type="button" :aria-expanded="previewed" :aria-label="`${previewed ? t.hide : t.show} ${props.file.name}`" @click="emit('preview')">{{ previewed ? t.hide : t.show }}</button>
       <a class="button small" :href="`/api/files/${file.id}`" download :aria-label="`${t.download} ${file.name}`">{{ t.download }}</a>
-      <button v-if="file.review !== 'ACCEPTED'" class="button small" type="button" :aria-label="`${t.accept} ${file.name}`" @click="emit('review', 'ACCEPTED', '')">{{ t.accept }}</button>
-      <button v-if="file.review !== 'RETURNED'" class="button small" type="button" :aria-label="`${t.sendBack} ${file.name}`" @click="ask">{{ t.sendBack }}</button>
+      <button v-if="file.review !== 'ACCEPTED' && !apart" class="button small" type="button" :aria-label="`${t.accept} ${file.name}`" @click="emit('review', 'ACCEPTED', '')">{{ t.accept }}</button>
+      <button v-if="file.review !== 'RETURNED' && !apart" class="button small" type="button" :aria-label="`${t.sendBack} ${file.name}`" @click="ask">{{ t.sendBack }}</button>
     </div>
     <form v-if="asking" class="reason" @submit.prevent="sendBack" @keydown.esc.stop="asking = false">
       <label :for="`reason-${file.id}`">{{ t.reason }}</label>

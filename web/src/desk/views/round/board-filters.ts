@@ -1,10 +1,10 @@
 import type { Row } from '../../../api/desk'
 
 /** The lists a board can be narrowed down to. Every number on the page opens the one it counts. */
-export type Filter = 'owes' | 'overdue' | 'toCheck' | 'neverOpened' | 'complete' | 'sent' | 'waived' | 'walkIns' | 'paused' | 'removed' | 'handOver' | 'chosen'
+export type Filter = 'owes' | 'overdue' | 'toCheck' | 'claimed' | 'neverOpened' | 'complete' | 'sent' | 'waived' | 'walkIns' | 'paused' | 'removed' | 'handOver' | 'chosen'
 
 export const CHIPS: Filter[] = ['owes', 'overdue', 'toCheck', 'neverOpened']
-export const FURTHER: Filter[] = ['complete', 'sent', 'waived', 'walkIns', 'paused', 'handOver', 'removed']
+export const FURTHER: Filter[] = ['complete', 'sent', 'waived', 'walkIns', 'claimed', 'paused', 'handOver', 'removed']
 
 const asked = (row: Row) => !row.removed && !row.walkIn && !row.waived
 
@@ -13,6 +13,7 @@ export const FILTERS: Record<Exclude<Filter, 'chosen'>, (row: Row) => boolean> =
   owes: (row) => asked(row) && !finished(row),
   overdue: (row) => asked(row) && !row.paused && row.timeliness === 'OVERDUE',
   toCheck: (row) => !row.removed && row.toCheck > 0,
+  claimed: (row) => !row.removed && row.claimed > 0,
   neverOpened: (row) => asked(row) && (row.progress === 'NOT_ASKED' || row.progress === 'ASKED'),
   complete: (row) => asked(row) && finished(row),
   sent: (row) => !row.removed && row.files > 0,

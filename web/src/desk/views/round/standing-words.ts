@@ -8,6 +8,7 @@ export function standingWords(row: Row): { main: string; time: string; detail: s
   if (row.waived) return { main: text.round.excused, time: '', detail: '', tone: 'quiet' }
   const main = text.progress[row.progress] ?? row.progress
   if (row.walkIn) return { main: `${text.round.walkIn}, ${main}`, time: '', detail: '', tone: 'quiet' }
+  if (row.paused && row.progress !== 'COMPLETE' && row.progress !== 'CHECKED') return { main, time: '', detail: '', tone: 'quiet' }
   const past = row.timeliness === 'OVERDUE' || row.timeliness === 'LATE'
   return {
     main,

@@ -14,7 +14,7 @@ export class Tally {
 
   constructor(rows: Iterable<Row>) {
     this.lists = { everybody: 0, ...(Object.fromEntries(Object.keys(FILTERS).map((name) => [name, 0])) as Record<Exclude<Filter, 'chosen'>, number>) }
-    this.counts = { asked: 0, complete: 0, percent: 0, waived: 0, walkIns: 0, paused: 0, byProgress: {}, byTimeliness: {}, files: 0, senders: 0, toCheck: 0 } as Counts
+    this.counts = { asked: 0, complete: 0, percent: 0, waived: 0, walkIns: 0, paused: 0, byProgress: {}, byTimeliness: {}, files: 0, senders: 0, toCheck: 0, claimed: 0 } as Counts
     for (const row of rows) this.add(row, 1)
   }
 
@@ -31,6 +31,7 @@ export class Tally {
     counts.files += by * row.files
     counts.senders += row.files > 0 ? by : 0
     counts.toCheck += by * row.toCheck
+    counts.claimed += by * row.claimed
     if (row.walkIn) counts.walkIns += by
     else if (row.waived) counts.waived += by
     else {
@@ -38,7 +39,7 @@ export class Tally {
       counts.complete += finished(row) ? by : 0
       counts.paused += row.paused && !finished(row) ? by : 0
       counts.byProgress[row.progress] = (counts.byProgress[row.progress] ?? 0) + by
-      counts.byTimeliness[row.timeliness] = (counts.byTimeliness[row.timeliness] ?? 0) + by
+      if (!row.paused || finished(row)) counts.byTimeliness[row.timeliness] = (counts.byTimeliness[row.timeliness] ?? 0) + by
     }
     counts.percent = counts.asked ? Math.floor((100 * counts.complete) / counts.asked) : 0
   }

@@ -51,7 +51,7 @@ function target(one: Schemas['NeedsYou']) {
   const params = { id: one.roundId }
   if (one.what === 'check') return { name: 'review', params }
   if (one.what === 'prepared') return { name: 'sheet', params }
-  const lists: Record<string, string> = { overdue: 'overdue', 'hand-over': 'handOver', 'walk-in': 'walkIns' }
+  const lists: Record<string, string> = { overdue: 'overdue', claimed: 'claimed', 'hand-over': 'handOver', 'walk-in': 'walkIns' }
   return { name: 'round', params, query: lists[one.what] ? { show: lists[one.what] } : {} }
 }
 

@@ -25,16 +25,27 @@ final class PackagedApp implements AutoCloseable {
 
     /** Tests start quickly and keep memory tight; a measurement runs as the README says. */
     private static final boolean MEASURING = System.getenv("OAK_BENCH") != null;
-    private static final String MEMORY = MEASURING ? "-Xmx512m" : "-Xmx256m";
+    private static final String MEMORY = MEASURING && !System.getenv("OAK_BENCH").equals("hold") ? "-Xmx512m" : "-Xmx256m";
     private static final String COMPILER = "-XX:TieredStopAtLevel=" + (MEASURING ? 4 : 1);
 
     final int port;
     final Path data;
+    private final Path jar;
     private final List<String> arguments;
     private final List<String> log = Collections.synchronizedList(new ArrayList<>());
     private Process process;
 
     PackagedApp(Path data, String... arguments) {
+        this(JAR, data, arguments);
+    }
+
+    /** Another jar than the product's, for a measurement beside it. */
+    static PackagedApp of(Path jar, Path data, String... arguments) {
+        return new PackagedApp(jar, data, arguments);
+    }
+
+    private PackagedApp(Path jar, Path data, String... arguments) {
+        this.jar = jar;
         this.data = data;
         this.arguments = List.of(arguments);
         this.port = freePort();
@@ -52,8 +63,8 @@ final class PackagedApp implements AutoCloseable {
     }
 
     void start() {
-        List<String> command = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), MEMORY, COMPILER, "-jar",
-                JAR.toString(), "--server.port=" + port, "--oakbasket.data=" + data));
+        List<String> command = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), MEMORY, COMPILER, "-XX:+ExitOnOutOfMemoryError", "-jar",
+                jar.toString(), "--server.port=" + port, "--oakbasket.data=" + data));
         command.addAll(arguments);
         try {
             process = new ProcessBuilder(command).redirectErrorStream(true).start();
@@ -64,6 +75,21 @@ final class PackagedApp implements AutoCloseable {
             throw new UncheckedIOException(problem);
         }
         awaitReady();
+    }
+
+    /** Whether the process runs. */
+    boolean alive() {
+        return process.isAlive();
+    }
+
+    /** What the process holds of this machine's memory. */
+    long residentMebibytes() {
+        try {
+            return Files.readAllLines(Path.of("/proc", Long.toString(process.pid()), "status")).stream().filter(line -> line.startsWith("VmRSS"))
+                    .mapToLong(line -> Long.parseLong(line.replaceAll("\\D", "")) / 1024).findFirst().orElse(0);
+        } catch (IOException gone) {
+            return 0;
+        }
     }
 
     /** Ends the process in good order, so that its database can be opened by others. */

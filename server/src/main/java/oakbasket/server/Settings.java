@@ -21,12 +21,20 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param mailFrom the address letters come from; null means {@code letters@localhost}, which only the stand-in for a mail server takes
  * @param letterHold how long letters sent by hand, and invitations, can still be stopped
  * @param returnHold how long a return waits for further ones of the same basket before the person is told
+ * @param connections how many connections are open at most; what is more is closed at once
+ * @param connectionsPerCaller how many of them from one address; not counted behind a proxy, which has to do that itself
  * @param demo whether to fill an empty data folder with the demo scenario
  */
 @ConfigurationProperties("oakbasket")
 public record Settings(@DefaultValue("oak-basket-data") Path data, @Nullable URI publicAddress, @DefaultValue("Our office") String office,
         @DefaultValue("Europe/London") ZoneId zone, @Nullable Instant clock, @Nullable String mailFrom,
-        @DefaultValue("PT1M") Duration letterHold, @DefaultValue("PT10M") Duration returnHold, @DefaultValue("false") boolean demo) {
+        @DefaultValue("PT1M") Duration letterHold, @DefaultValue("PT10M") Duration returnHold, @DefaultValue("6000") int connections,
+        @DefaultValue("256") int connectionsPerCaller, @DefaultValue("false") boolean demo) {
+
+    /** Whether people reach this server by https, which a proxy may end before it. */
+    public boolean https() {
+        return publicAddress != null && "https".equalsIgnoreCase(publicAddress.getScheme());
+    }
 
     /** Where people reach this server, without a slash at the end. */
     public String base(HttpServletRequest request) {

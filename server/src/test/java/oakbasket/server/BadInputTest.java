@@ -91,7 +91,7 @@ class BadInputTest {
     @ParameterizedTest(name = "{0} holding {1}, of {2} bytes: {3} {4}")
     @CsvSource({
         "a.pdf,     pdf,     0,       422, file-empty",
-        "a.pdf,     pdf,     1048577, 413, file-too-large",
+        "a.pdf,     pdf,     1048577, 413, upload-too-large",
         "a.jpg,     pdf,     10,      422, kind-not-wanted",
         "a.exe,     program, 10,      422, kind-program",
         "'',        pdf,     10,      422, file-name"})

@@ -126,7 +126,8 @@ class RoundToFiledDocumentTest {
         sender.begin("Marta Kingcup", "marta@example.net");
         sender.send(1, "m.pdf", TestRound.pdf("marta"));
 
-        assertThat(round.row("Ada Brook").path("files").asInt()).isEqualTo(1);
+        assertThat(round.row("Ada Brook").path("files").asInt()).as("claimed files count for nothing").isZero();
+        assertThat(round.row("Ada Brook").path("claimed").asInt()).isEqualTo(1);
         assertThat(round.panel("Ada Brook").path("files").get(0).path("declaredAs").asString()).isEqualTo("Ada B. <ADA@example.org>");
         assertThat(round.row("Marta Kingcup").path("walkIn").asBoolean()).isTrue();
         assertThat(round.board().path("counts").path("asked").asInt()).isEqualTo(2);

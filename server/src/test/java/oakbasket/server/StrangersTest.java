@@ -75,7 +75,7 @@ class StrangersTest {
         assertThat(stranger.send("POST", "/api/basket/submissions", much, "Content-Type", "application/json").problem()).isEqualTo("body-too-large");
         var endless = java.net.http.HttpRequest.newBuilder(java.net.URI.create(RunningApp.URL + "/api/session")).header("Content-Type", "application/json")
                 .POST(java.net.http.HttpRequest.BodyPublishers.ofInputStream(() -> new java.io.ByteArrayInputStream(much))).build();
-        assertThat(stranger.exchange(endless).problem()).isEqualTo("body-length");
+        assertThat(stranger.exchange(endless).problem()).as("also without a length").isEqualTo("body-too-large");
 
         TestRound round = new TestRound().item("Anything", false, 1, 100, 1).open();
         TestRound.Sender ada = round.personal("Ada Brook").begin();

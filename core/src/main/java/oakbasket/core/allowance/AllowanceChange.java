@@ -50,11 +50,15 @@ public sealed interface AllowanceChange {
      * What keeps a change from being made; empty when nothing does.
      *
      * @param zone the round's zone, which says what day it is
+     * @param deadline the last day of the round's own deadline
      */
-    default Optional<Fault> fault(Instant now, ZoneId zone) {
+    default Optional<Fault> fault(Instant now, ZoneId zone, LocalDate deadline) {
         if (this instanceof Extend extend && extend.until() != null) {
             if (extend.until().isBefore(LocalDate.ofInstant(now, zone)) || extend.until().getYear() > 9999) {
                 return Optional.of(new Fault("date", "Choose today or a later day"));
+            }
+            if (extend.until().isBefore(deadline)) {
+                return Optional.of(new Fault("date", "The round’s own deadline is later; choose that day or one after it"));
             }
             if (extend.reason().isEmpty()) {
                 return Optional.of(new Fault("reason", "Say why, for whoever looks at this later"));

@@ -85,11 +85,6 @@ public enum ContactColumn {
 
     private static String cell(List<ContactColumn> columns, List<String> row, ContactColumn wanted) {
         int at = columns.indexOf(wanted);
-        return at < 0 || at >= row.size() ? "" : withoutGuard(row.get(at).strip());
-    }
-
-    /** A quote mark that only keeps a spreadsheet from computing the cell is no part of it. */
-    private static String withoutGuard(String cell) {
-        return cell.matches("(?s)'+[=+@\\t\\r-].*") ? cell.substring(1) : cell;
+        return at < 0 || at >= row.size() ? "" : CellGuard.plain(row.get(at).strip());
     }
 }

@@ -2,6 +2,7 @@ package oakbasket.core.filekind;
 
 import java.util.Arrays;
 import java.util.Set;
+import oakbasket.core.naming.SafeName;
 
 /**
  * Decides whether a file may come in for an item, by name first and by content once the bytes are known.
@@ -17,25 +18,35 @@ public final class KindCheck {
         /** Name and content tell different kinds. */
         DISGUISED,
         /** A program or script that a computer would run; never accepted. */
-        PROGRAM
+        PROGRAM,
+        /** What opens with script or as a disk; accepted only where the round says so. */
+        ACTIVE
     }
 
-    private static final Set<String> PROGRAM_TYPES = Set.of("application/x-msdownload", "application/x-dosexec",
-            "application/vnd.microsoft.portable-executable", "application/x-executable", "application/x-elf", "application/x-sharedlib",
-            "application/x-mach-o", "application/x-mach-o-executable", "application/x-sh", "application/x-bat", "application/java-archive",
-            "application/x-ms-installer", "application/x-object", "application/x-ms-shortcut", "application/java-vm");
-    private static final Set<String> PROGRAM_ENDINGS = Set.of("exe", "com", "scr", "pif", "bat", "cmd", "msi", "dll", "vbs", "vbe", "js",
-            "jse", "wsf", "wsh", "ps1", "jar", "lnk", "hta", "cpl", "reg", "sh", "elf", "app", "scf", "url");
+    /** The media type that stands for any Office Open XML file with macros in it. */
+    public static final String MACROS = "application/vnd.ms-office.macroenabled";
+
+    private static final Set<String> PLAIN_TEXT = Set.of("txt", "md", "csv", "tsv");
 
     private KindCheck() {
     }
 
-    /** Judges by the name alone, before any byte has come. An item without kinds takes any. */
-    public static Verdict byName(Set<FileKind> wanted, String fileName) {
-        if (PROGRAM_ENDINGS.contains(FileKind.endingOf(fileName))) {
+    /**
+     * Judges by the name alone, before any byte has come. An item without kinds takes any.
+     *
+     * @param fileName as the sender's device gave it; what is judged is the name that would be written ({@link SafeName})
+     * @param takesActive whether the round takes what runs or opens with script
+     */
+    public static Verdict byName(Set<FileKind> wanted, String fileName, boolean takesActive) {
+        String ending = RunsWhenOpened.endingAsWritten(fileName);
+        if (RunsWhenOpened.isProgram(ending)) {
             return Verdict.PROGRAM;
         }
-        return wanted.isEmpty() || wanted.stream().anyMatch(kind -> kind.named(fileName)) ? Verdict.ACCEPTED : Verdict.KIND_NOT_WANTED;
+        if (!takesActive && RunsWhenOpened.isActive(ending)) {
+            return Verdict.ACTIVE;
+        }
+        String written = SafeName.of(fileName);
+        return wanted.isEmpty() || wanted.stream().anyMatch(kind -> kind.named(written)) ? Verdict.ACCEPTED : Verdict.KIND_NOT_WANTED;
     }
 
     /**
@@ -43,25 +54,33 @@ public final class KindCheck {
      *
      * @param mediaType as detected from content, such as {@code application/pdf}; {@code application/octet-stream} when unknown
      */
-    public static Verdict byContent(Set<FileKind> wanted, String fileName, String mediaType) {
-        if (PROGRAM_TYPES.contains(mediaType)) {
+    public static Verdict byContent(Set<FileKind> wanted, String fileName, String mediaType, boolean takesActive) {
+        if (RunsWhenOpened.isProgramType(mediaType)) {
             return Verdict.PROGRAM;
         }
-        Verdict byName = byName(wanted, fileName);
+        Verdict byName = byName(wanted, fileName, takesActive);
         if (byName != Verdict.ACCEPTED) {
             return byName;
         }
+        String written = SafeName.of(fileName);
         boolean honest = Arrays.stream(FileKind.values())
-                .filter(kind -> kind.named(fileName))
-                .allMatch(kind -> kind.holds(mediaType) || looseText(kind, mediaType));
-        return honest ? Verdict.ACCEPTED : Verdict.DISGUISED;
+                .filter(kind -> kind.named(written))
+                .allMatch(kind -> kind.holds(mediaType) && !textNamedAsOffice(FileKind.endingOf(written), mediaType) || looseText(kind, FileKind.endingOf(written), mediaType));
+        if (!honest) {
+            return Verdict.DISGUISED;
+        }
+        return !takesActive && RunsWhenOpened.isActiveType(mediaType) ? Verdict.ACTIVE : Verdict.ACCEPTED;
     }
 
-    /** Tables, notes and tracks are text; content alone often cannot tell more than "text" or "XML". */
-    private static boolean looseText(FileKind kind, String mediaType) {
+    private static boolean textNamedAsOffice(String ending, String mediaType) {
+        return mediaType.startsWith("text/") && !PLAIN_TEXT.contains(ending);
+    }
+
+    /** Tables, notes and tracks are text; content alone often cannot tell more than "text" or "XML". An office file is never text. */
+    private static boolean looseText(FileKind kind, String ending, String mediaType) {
         boolean textual = mediaType.equals("text/plain") || mediaType.startsWith("text/x-") || mediaType.startsWith("message/");
         return switch (kind) {
-            case SPREADSHEET, DOCUMENT -> textual;
+            case SPREADSHEET, DOCUMENT -> textual && PLAIN_TEXT.contains(ending);
             case TRACK -> textual || mediaType.equals("application/xml") || mediaType.equals("application/json");
             case PDF, IMAGE, ARCHIVE, SOUND_OR_FILM -> false;
         };

@@ -12,9 +12,10 @@ import org.jspecify.annotations.Nullable;
  * @param required whether the basket needs it
  * @param files how many files count, that is, were not returned
  * @param toCheck how many files wait for review
+ * @param claimed how many files are kept apart until somebody says whose they are; they are in none of the other numbers
  * @param satisfiedAt when enough files had come, or it was waived; null while something is owed
  */
-public record ItemState(ItemStanding standing, boolean required, int files, int toCheck, @Nullable Instant satisfiedAt) {
+public record ItemState(ItemStanding standing, boolean required, int files, int toCheck, int claimed, @Nullable Instant satisfiedAt) {
 
     /**
      * Applies the rules of item standing.
@@ -27,10 +28,15 @@ public record ItemState(ItemStanding standing, boolean required, int files, int 
         int counting = 0;
         int accepted = 0;
         int toCheck = 0;
+        int claimed = 0;
         Instant newestReview = null;
         boolean newestReturns = false;
         Instant newestArrival = null;
         for (FileFact file : files) {
+            if (file.keptApart()) {
+                claimed++;
+                continue;
+            }
             counting += file.review() == Review.RETURNED ? 0 : 1;
             accepted += file.review() == Review.ACCEPTED ? 1 : 0;
             toCheck += file.review() == Review.NONE ? 1 : 0;
@@ -43,7 +49,7 @@ public record ItemState(ItemStanding standing, boolean required, int files, int 
             }
         }
         if (waivedAt != null) {
-            return new ItemState(ItemStanding.WAIVED, required, counting, toCheck, waivedAt);
+            return new ItemState(ItemStanding.WAIVED, required, counting, toCheck, claimed, waivedAt);
         }
         boolean returned = newestReturns && newestReview != null && newestArrival != null && !newestArrival.isAfter(newestReview);
         ItemStanding standing = returned ? ItemStanding.RETURNED
@@ -51,13 +57,13 @@ public record ItemState(ItemStanding standing, boolean required, int files, int 
                 : counting >= minFiles ? ItemStanding.ARRIVED
                 : counting > 0 ? ItemStanding.PART
                 : ItemStanding.WANTED;
-        return new ItemState(standing, required, counting, toCheck, standing.satisfied() ? enoughAt(minFiles, counting, files) : null);
+        return new ItemState(standing, required, counting, toCheck, claimed, standing.satisfied() ? enoughAt(minFiles, counting, files) : null);
     }
 
     /** An item that this person is not asked for. Files that come for it all the same are counted and can be looked at. */
     public static ItemState notOwed(List<FileFact> files) {
         ItemState plain = of(false, 1, null, files);
-        return new ItemState(ItemStanding.NOT_OWED, false, plain.files(), plain.toCheck(), null);
+        return new ItemState(ItemStanding.NOT_OWED, false, plain.files(), plain.toCheck(), plain.claimed(), null);
     }
 
     /** The arrival that made the files enough: the {@code minFiles}-th oldest of those that count. */
@@ -65,7 +71,7 @@ public record ItemState(ItemStanding standing, boolean required, int files, int 
         Instant[] arrivals = new Instant[counting];
         int filled = 0;
         for (FileFact file : files) {
-            if (file.review() != Review.RETURNED) {
+            if (!file.keptApart() && file.review() != Review.RETURNED) {
                 arrivals[filled++] = file.receivedAt();
             }
         }

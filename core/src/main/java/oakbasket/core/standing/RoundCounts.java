@@ -15,13 +15,14 @@ import oakbasket.core.deadline.Timeliness;
  * @param walkIns baskets of people who were not asked
  * @param paused asked baskets that still owe and are not chased
  * @param byProgress asked baskets per progress, zeros included
- * @param byTimeliness asked baskets per timeliness, zeros included
+ * @param byTimeliness asked baskets per timeliness, zeros included; without those that owe and are not chased, who are neither ahead nor overdue
  * @param files files that count, over all baskets
  * @param senders baskets from which at least one counting file came
  * @param toCheck files that wait for review
+ * @param claimed files kept apart until somebody says whose they are, in none of the other numbers
  */
 public record RoundCounts(int asked, int complete, int percent, int waived, int walkIns, int paused,
-        Map<Progress, Integer> byProgress, Map<Timeliness.State, Integer> byTimeliness, int files, int senders, int toCheck) {
+        Map<Progress, Integer> byProgress, Map<Timeliness.State, Integer> byTimeliness, int files, int senders, int toCheck, int claimed) {
 
     /**
      * One basket as it enters the totals.
@@ -42,6 +43,7 @@ public record RoundCounts(int asked, int complete, int percent, int waived, int 
         int files = 0;
         int senders = 0;
         int toCheck = 0;
+        int claimed = 0;
         Map<Progress, Integer> byProgress = zeros(Progress.class);
         Map<Timeliness.State, Integer> byTimeliness = zeros(Timeliness.State.class);
         for (Entry basket : baskets) {
@@ -49,6 +51,7 @@ public record RoundCounts(int asked, int complete, int percent, int waived, int 
             for (ItemState item : basket.items()) {
                 here += item.files();
                 toCheck += item.toCheck();
+                claimed += item.claimed();
             }
             files += here;
             senders += here > 0 ? 1 : 0;
@@ -61,10 +64,12 @@ public record RoundCounts(int asked, int complete, int percent, int waived, int 
                 complete += basket.standing().progress().finished() ? 1 : 0;
                 paused += basket.paused() && !basket.standing().progress().finished() ? 1 : 0;
                 byProgress.merge(basket.standing().progress(), 1, Integer::sum);
-                byTimeliness.merge(basket.standing().timeliness().state(), 1, Integer::sum);
+                if (!basket.paused() || basket.standing().progress().finished()) {
+                    byTimeliness.merge(basket.standing().timeliness().state(), 1, Integer::sum);
+                }
             }
         }
-        return new RoundCounts(asked, complete, percent(complete, asked), waived, walkIns, paused, byProgress, byTimeliness, files, senders, toCheck);
+        return new RoundCounts(asked, complete, percent(complete, asked), waived, walkIns, paused, byProgress, byTimeliness, files, senders, toCheck, claimed);
     }
 
     /** Whole percent, rounded down; 0 when {@code of} is 0. */

@@ -17,6 +17,8 @@ class AllowanceTest {
     private static final Instant LATER = NOW.plusSeconds(60);
     private static final ZoneId ATHENS = ZoneId.of("Europe/Athens");
 
+    private static final LocalDate DEADLINE = LocalDate.of(2026, 6, 1);
+
     @Test
     void eachChangeChangesOneThingAndCanBeTakenBack() {
         Allowance all = Allowance.NONE.after(new AllowanceChange.Extend(LocalDate.of(2026, 7, 1), " away "), NOW).after(new AllowanceChange.ExcuseAll(true), NOW)
@@ -35,23 +37,25 @@ class AllowanceTest {
         assertThat(excused.after(new AllowanceChange.ExcuseAll(true), LATER).after(new AllowanceChange.ExcuseItem(1, true), LATER)).isEqualTo(excused);
     }
 
-    /** It is 2 June in Athens already. */
-    @ParameterizedTest(name = "{0} because [{1}]: {2}")
+    /** It is 2 June in Athens already, and the round's own deadline ends with 1 June or the day given. */
+    @ParameterizedTest(name = "{0} because [{1}] with the deadline {3}: {2}")
     @CsvSource({
-        "2026-06-01,  away, date",
-        "2026-06-02,  away, -",
-        "2026-06-02,  ' ',  reason",
-        "+12026-06-02, away, date",
-        "-,           '',   -"})
-    void anExtensionIsNotBeforeTodayAndHasAReason(String until, String reason, String field) {
+        "2026-06-09,  away, date, 2026-06-10",
+        "2026-06-10,  away, -,    2026-06-10",
+        "2026-06-01,  away, date, 2026-06-01",
+        "2026-06-02,  away, -,    2026-06-01",
+        "2026-06-02,  ' ',  reason, 2026-06-01",
+        "+12026-06-02, away, date, 2026-06-01",
+        "-,           '',   -,    2026-06-01"})
+    void anExtensionIsNeitherBeforeTodayNorBeforeTheDeadlineAndHasAReason(String until, String reason, String field, LocalDate deadline) {
         AllowanceChange change = new AllowanceChange.Extend(until.equals("-") ? null : LocalDate.parse(until), reason);
-        assertThat(change.fault(NOW, ATHENS).map(AllowanceChange.Fault::field).orElse("-")).isEqualTo(field);
+        assertThat(change.fault(NOW, ATHENS, deadline).map(AllowanceChange.Fault::field).orElse("-")).isEqualTo(field);
     }
 
     @Test
     void aNoteHasAnEnd() {
-        assertThat(new AllowanceChange.Note("x".repeat(501)).fault(NOW, ATHENS)).hasValueSatisfying(fault -> assertThat(fault.field()).isEqualTo("text"));
-        assertThat(new AllowanceChange.Note("x".repeat(500)).fault(NOW, ATHENS)).isEmpty();
+        assertThat(new AllowanceChange.Note("x".repeat(501)).fault(NOW, ATHENS, DEADLINE)).hasValueSatisfying(fault -> assertThat(fault.field()).isEqualTo("text"));
+        assertThat(new AllowanceChange.Note("x".repeat(500)).fault(NOW, ATHENS, DEADLINE)).isEmpty();
     }
 
     @ParameterizedTest(name = "deadline 10 June, links shut {0}, kept until {1}: {2}")

@@ -35,7 +35,7 @@ class StandingOracleTest {
             Instant now = at(60 + random.nextInt(20));
             BasketStanding standing = BasketStanding.of(new BasketStanding.Story(asked, opened, null), states, terms, now);
             assertThat(standing.progress()).as("%s", items).isEqualTo(progress(items, asked, opened));
-            assertThat(standing.timeliness()).as("%s", items).isEqualTo(Timeliness.of(terms, finished(items).orElse(null), now));
+            assertThat(standing.timeliness()).as("%s", items).isEqualTo(timeliness(terms, finished(items).orElse(null), now));
         }
     }
 
@@ -58,6 +58,34 @@ class StandingOracleTest {
             boolean before = ItemState.of(item.required, item.min, item.waived, item.files).standing().satisfied();
             assertThat(!before || ItemState.of(item.required, item.min, item.waived, more).standing().satisfied()).isTrue();
         }
+    }
+
+    /** Claimed files: the same item without them stands the same, whatever was said of them and whenever they came. */
+    @Test
+    void whatIsKeptApartChangesNothing() {
+        for (int n = 0; n < 5_000; n++) {
+            RandomItem item = item();
+            List<FileFact> withClaimed = new ArrayList<>(item.files);
+            List<FileFact> claimed = item().files.stream().map(file -> new FileFact(file.receivedAt(), file.review(), file.reviewedAt(), true)).toList();
+            withClaimed.addAll(claimed);
+            Collections.shuffle(withClaimed, random);
+            ItemState without = ItemState.of(item.required, item.min, item.waived, item.files);
+            ItemState with = ItemState.of(item.required, item.min, item.waived, withClaimed);
+            assertThat(with).isEqualTo(new ItemState(without.standing(), without.required(), without.files(), without.toCheck(), claimed.size(), without.satisfiedAt()));
+        }
+    }
+
+    /** The rule of timeliness in the words of PRODUCT.md, by hours: what is finished is judged by when, what is not by now. */
+    private static Timeliness timeliness(DeadlineTerms terms, Instant finished, Instant now) {
+        Instant deadline = terms.extension() == null ? terms.roundDeadline() : terms.extension();
+        Instant judged = finished == null ? now : finished;
+        long past = Duration.between(deadline, judged).toHours();
+        Timeliness.State state = past > terms.grace().toHours() ? finished == null ? Timeliness.State.OVERDUE : Timeliness.State.LATE
+                : past > 0 ? Timeliness.State.IN_GRACE
+                : finished != null ? Timeliness.State.ON_TIME
+                : -past > terms.warning().toHours() ? Timeliness.State.AHEAD : Timeliness.State.DUE_SOON;
+        boolean counted = state == Timeliness.State.OVERDUE || state == Timeliness.State.LATE;
+        return new Timeliness(state, counted ? Duration.ofHours(past) : Duration.ZERO);
     }
 
     private record RandomItem(boolean required, int min, Instant waived, List<FileFact> files) {

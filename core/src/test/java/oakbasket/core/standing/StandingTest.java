@@ -38,7 +38,7 @@ class StandingTest {
         "1, 7, '1',              WAIVED,   1, 1, 7"})
     void itemStandingIsTheFirstThatApplies(int min, String waived, String files, ItemStanding standing, int counting, int toCheck, String since) {
         ItemState state = ItemState.of(true, min, at(waived), files(files));
-        assertThat(state).isEqualTo(new ItemState(standing, true, counting, toCheck, at(since)));
+        assertThat(state).isEqualTo(new ItemState(standing, true, counting, toCheck, 0, at(since)));
     }
 
     /** Items are written {@code min:files} with ! for required, w for waived and n for not owed; the deadline is at hour 10, no grace. */

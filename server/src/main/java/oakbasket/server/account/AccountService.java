@@ -12,6 +12,7 @@ import oakbasket.core.identity.Person;
 import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Problem;
+import oakbasket.server.web.SlowHashes;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -33,12 +34,14 @@ public class AccountService {
     private final AccountTable accounts;
     private final Transactions transactions;
     private final PasswordEncoder encoder;
+    private final SlowHashes hashes;
     private final Clock clock;
     private final String setUpCode;
     /** Compared against where no account is found, so that both answers take the same time. */
     private final String nobodysHash;
 
-    AccountService(AccountTable accounts, Transactions transactions, PasswordEncoder encoder, Clock clock, SecretKeys keys) {
+    AccountService(AccountTable accounts, Transactions transactions, PasswordEncoder encoder, SlowHashes hashes, Clock clock, SecretKeys keys) {
+        this.hashes = hashes;
         this.accounts = accounts;
         this.transactions = transactions;
         this.encoder = encoder;
@@ -104,11 +107,12 @@ public class AccountService {
     /**
      * The account with this address and password.
      *
+     * @param knownBrowser whether the browser signed in to this account before
      * @throws Problem with status 401, the same whether the address or the password is wrong
      */
-    public Account signIn(String email, String password) {
+    public Account signIn(String email, String password, boolean knownBrowser) {
         Optional<AccountTable.WithPassword> found = keyOf(email).flatMap(accounts::find);
-        boolean right = encoder.matches(password, found.map(AccountTable.WithPassword::passwordHash).orElse(nobodysHash));
+        boolean right = hashes.matches(password, found.map(AccountTable.WithPassword::passwordHash).orElse(nobodysHash), knownBrowser);
         if (found.isEmpty() || !right) {
             throw Problem.of(HttpStatus.UNAUTHORIZED, "sign-in-wrong");
         }
@@ -133,7 +137,8 @@ public class AccountService {
         });
     }
 
-    private static Optional<String> keyOf(String email) {
+    /** What identifies the mailbox of an address as typed; nothing when it is none. */
+    static Optional<String> keyOf(String email) {
         try {
             return Optional.of(MailAddress.parse(email).key());
         } catch (IllegalArgumentException notAnAddress) {

@@ -4,17 +4,22 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
 import java.util.List;
-import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
 import oakbasket.server.Settings;
+import oakbasket.server.web.Caller;
 import oakbasket.server.web.Limits;
-import oakbasket.server.web.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.Authentication;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
+import org.springframework.security.web.csrf.CsrfToken;
+import org.springframework.security.web.csrf.CsrfAuthenticationStrategy;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -39,8 +44,13 @@ class SessionController {
     private final SecurityContextRepository contexts;
     private final Limits limits;
     private final Settings settings;
+    private final KnownBrowsers browsers;
+    private final CookieCsrfTokenRepository csrfTokens;
 
-    SessionController(AccountService accounts, SecurityContextRepository contexts, Limits limits, Settings settings) {
+    SessionController(AccountService accounts, SecurityContextRepository contexts, Limits limits, Settings settings, KnownBrowsers browsers,
+            CookieCsrfTokenRepository csrfTokens) {
+        this.browsers = browsers;
+        this.csrfTokens = csrfTokens;
         this.accounts = accounts;
         this.contexts = contexts;
         this.limits = limits;
@@ -57,22 +67,23 @@ class SessionController {
     @PostMapping("/api/session")
     Session signIn(@RequestBody SignIn body, HttpServletRequest request, HttpServletResponse response) {
         String email = text(body.email());
-        String account = email.strip().toLowerCase(Locale.ROOT);
-        limits.check(Limits.Kind.SIGN_IN, request.getRemoteAddr());
-        limits.check(Limits.Kind.ACCOUNT, account);
-        try {
-            return enter(accounts.signIn(email, text(body.password())), request, response);
-        } catch (Problem wrong) {
-            limits.count(Limits.Kind.SIGN_IN, request.getRemoteAddr());
-            limits.count(Limits.Kind.ACCOUNT, account);
-            throw wrong;
+        String account = AccountService.keyOf(email).orElse("no address");
+        Optional<String> browser = browsers.name(request, account);
+        List<Map.Entry<Limits.Kind, String>> counted = browser.isPresent() ? List.of(Map.entry(Limits.Kind.KNOWN_BROWSER, browser.get()))
+                : List.of(Map.entry(Limits.Kind.SIGN_IN, Caller.of(request)), Map.entry(Limits.Kind.ACCOUNT, account));
+        counted.forEach(one -> limits.count(one.getKey(), one.getValue()));
+        Account entered = accounts.signIn(email, text(body.password()), browser.isPresent());
+        counted.forEach(one -> limits.giveBack(one.getKey(), one.getValue()));
+        if (browser.isEmpty()) {
+            browsers.remember(response, account);
         }
+        return enter(entered, request, response);
     }
 
     @PostMapping("/api/first-account")
     @ResponseStatus(HttpStatus.CREATED)
     Session first(@RequestBody FirstAccount body, HttpServletRequest request, HttpServletResponse response) {
-        limits.count(Limits.Kind.SIGN_IN, request.getRemoteAddr());
+        limits.count(Limits.Kind.SET_UP, Caller.of(request));
         Account account = accounts.makeFirst(text(body.code()), text(body.name()), text(body.email()), text(body.password()));
         return enter(account, request, response);
     }
@@ -91,9 +102,14 @@ class SessionController {
             request.changeSessionId();
         }
         SecurityContext context = SecurityContextHolder.createEmptyContext();
-        context.setAuthentication(UsernamePasswordAuthenticationToken.authenticated(account, null, List.of()));
+        Authentication authentication = UsernamePasswordAuthenticationToken.authenticated(account, null, List.of());
+        context.setAuthentication(authentication);
         SecurityContextHolder.setContext(context);
         contexts.saveContext(context, request, response);
+        // Whatever token stood in the browser before may be known to somebody else.
+        new CsrfAuthenticationStrategy(csrfTokens).onAuthentication(authentication, request, response);
+        // The new one is made, and goes to the browser, only when it is asked for.
+        ((CsrfToken) request.getAttribute(CsrfToken.class.getName())).getToken();
         return session(account);
     }
 

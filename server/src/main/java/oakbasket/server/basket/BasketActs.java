@@ -91,7 +91,7 @@ class BasketActs {
      */
     BasketsChanged apply(long roundId, List<Target> targets, AllowanceChange change, long account) {
         Round round = rounds.opened(roundId);
-        change.fault(clock.instant(), round.zone()).ifPresent(fault -> {
+        change.fault(clock.instant(), round.zone(), round.deadline().date()).ifPresent(fault -> {
             throw Problem.refused("fields").at(fault.field(), fault.detail());
         });
         if (change instanceof AllowanceChange.ExcuseItem excuse && rounds.items(roundId).stream().noneMatch(item -> item.id() == excuse.itemId())) {

@@ -98,6 +98,14 @@ class BasketTable {
         return changed;
     }
 
+    boolean anySubmission(long id) {
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM submission WHERE basket_id = :id)").param("id", id).query(Boolean.class).single();
+    }
+
+    void delete(long id) {
+        jdbc.sql("DELETE FROM basket WHERE id = :id").param("id", id).update();
+    }
+
     /** Puts a removed basket back as one of somebody who came unasked. */
     void comeBack(long id) {
         jdbc.sql("UPDATE basket SET removed_at = NULL, walk_in = TRUE, version = version + 1 WHERE id = :id AND removed_at IS NOT NULL").param("id", id).update();

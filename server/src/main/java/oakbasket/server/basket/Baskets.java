@@ -89,16 +89,38 @@ public class Baskets implements Asking {
     }
 
     /**
-     * The basket of a self-declared person, matched by address with the people asked, or a new walk-in basket. One that was removed comes back, so
-     * that nothing sent lies where nobody looks. Runs in the caller's transaction.
+     * The basket of a self-declared person from whom something has arrived, matched by address with the people asked, or a new walk-in basket. One that was
+     * removed comes back, so that nothing sent lies where nobody looks. Runs in the caller's transaction.
      */
-    Basket declared(long roundId, Person person) {
+    Basket arrivedFrom(long roundId, Person person) {
         long contact = contacts.declared(person);
         Basket basket = table.lockOfContact(roundId, contact).orElseGet(() -> byId(table.insert(roundId, contact, true, List.of())));
         if (basket.removed()) {
             table.comeBack(basket.id());
         }
         return basket;
+    }
+
+    /** Whether the person of a basket was ever asked, and so has a link of their own. */
+    boolean everAsked(Basket basket) {
+        return links.ever(basket.id());
+    }
+
+    /**
+     * Takes a basket away again into which nothing came after all, with a contact that was only made for it. Runs in the caller's transaction.
+     *
+     * @return whether it was one of those
+     */
+    boolean forgetIfEmpty(long basketId) {
+        Basket basket = byId(basketId);
+        if (!basket.walkIn() || everAsked(basket) || table.anySubmission(basketId) || basket.version() > 1) {
+            return false;
+        }
+        table.delete(basketId);
+        if (table.ofContacts(List.of(basket.contactId())).isEmpty()) {
+            contacts.forgetProvisional(basket.contactId());
+        }
+        return true;
     }
 
     /** Notes that an invitation went. */
@@ -113,7 +135,7 @@ public class Baskets implements Asking {
     }
 
     /** Notes that the sender saw the page. */
-    void pageSeen(long basketId) {
+    public void pageSeen(long basketId) {
         note(basketId, transactions.quickly(() -> table.opened(basketId, clock.instant())));
     }
 

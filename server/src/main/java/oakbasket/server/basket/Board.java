@@ -42,11 +42,12 @@ public class Board implements RoundEffects {
      * @param pastDeadlineWorkingDays the same in working days of the round's calendar and zone
      * @param lastArrival null when nothing has come
      * @param finishedAt when the last required item became satisfied; null while unfinished
+     * @param claimed how many files are kept apart until somebody says whose they are
      * @param tiles one number per item, see {@link TileCode}
      */
     public record Row(long id, int version, long contactId, String name, String email, String organisation, String reference, String groups, boolean provisional,
             boolean walkIn, boolean waived, boolean paused, boolean removed, String note, Progress progress, Timeliness.State timeliness, Instant deadline,
-            boolean extended, long pastDeadlineMinutes, int pastDeadlineWorkingDays, int files, int toCheck, @Nullable Instant lastArrival,
+            boolean extended, long pastDeadlineMinutes, int pastDeadlineWorkingDays, int files, int toCheck, int claimed, @Nullable Instant lastArrival,
             @Nullable Instant finishedAt, int[] tiles) {
     }
 
@@ -153,27 +154,32 @@ public class Board implements RoundEffects {
         int workingDays = timeliness.by().isZero() ? 0 : days.late(deadline, deadline.plus(timeliness.by()), round.zone());
         int files = 0;
         int toCheck = 0;
+        int claimed = 0;
         int[] tiles = new int[items.size()];
         for (int i = 0; i < tiles.length; i++) {
             ItemState state = judged.states().get(i);
             files += state.files();
             toCheck += state.toCheck();
-            tiles[i] = tile(state, standing, judged.terms(), now);
+            claimed += state.claimed();
+            tiles[i] = tile(state, standing, basket.allowance().pausedAt() != null, judged.terms(), now);
         }
         Instant last = null;
         for (FileFact file : facts.files()) {
+            if (file.keptApart()) {
+                continue;
+            }
             last = last == null || file.receivedAt().isAfter(last) ? file.receivedAt() : last;
         }
         return new Row(basket.id(), basket.version(), contact.id(), contact.name(), contact.email(), contact.organisation(), contact.reference(),
                 String.join(", ", contact.groups()), contact.provisional(), basket.walkIn(), standing.waived(), basket.allowance().pausedAt() != null, basket.removed(),
                 basket.allowance().note(), standing.progress(), timeliness.state(), deadline, basket.extension() != null, timeliness.by().toMinutes(), workingDays,
-                files, toCheck, seconds(last), seconds(standing.finishedAt()), tiles);
+                files, toCheck, claimed, seconds(last), seconds(standing.finishedAt()), tiles);
     }
 
-    private static int tile(ItemState state, BasketStanding basket, DeadlineTerms terms, Instant now) {
+    private static int tile(ItemState state, BasketStanding basket, boolean paused, DeadlineTerms terms, Instant now) {
         boolean satisfied = state.standing().satisfied();
         boolean late = satisfied && state.standing() != ItemStanding.WAIVED && state.satisfiedAt() != null && state.satisfiedAt().isAfter(terms.graceEnd());
-        boolean overdue = !satisfied && state.required() && !basket.waived() && now.isAfter(terms.graceEnd());
+        boolean overdue = !satisfied && state.required() && !basket.waived() && !paused && now.isAfter(terms.graceEnd());
         ItemStanding shown = basket.waived() && !satisfied && state.standing() != ItemStanding.NOT_OWED ? ItemStanding.WAIVED : state.standing();
         return TileCode.of(shown, late, overdue, state.files());
     }

@@ -61,7 +61,7 @@ class ExportController {
         ZoneId zone = judged.round().zone();
         return judged.rows().stream().filter(row -> !row.removed()).map(row -> {
             List<String> cells = new ArrayList<>(List.of(row.name(), row.email(), row.organisation(), row.reference(), row.groups(), standing(row), time(row.deadline(), zone),
-                    row.waived() || row.walkIn() ? "" : word("timeliness." + row.timeliness()), late(row.pastDeadlineMinutes()),
+                    row.waived() || row.walkIn() || row.paused() && !row.progress().finished() ? "" : word("timeliness." + row.timeliness()), late(row.pastDeadlineMinutes()),
                     row.pastDeadlineMinutes() == 0 ? "" : Integer.toString(row.pastDeadlineWorkingDays()), Integer.toString(row.files()), Integer.toString(row.toCheck()),
                     time(row.lastArrival(), zone)));
             for (int tile : row.tiles()) {

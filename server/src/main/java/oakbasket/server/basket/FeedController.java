@@ -17,6 +17,7 @@ import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.storage.Transactions;
+import oakbasket.server.web.Caller;
 import oakbasket.server.web.Limits;
 import oakbasket.server.web.Problem;
 import org.jspecify.annotations.Nullable;
@@ -88,7 +89,7 @@ class FeedController {
     @GetMapping("/calendar/{token}.ics")
     ResponseEntity<byte[]> calendar(@PathVariable String token, HttpServletRequest request) {
         if (token.length() > 100 || !table.known(Hash.of(token))) {
-            limits.count(Limits.Kind.UNKNOWN_LINK, request.getRemoteAddr());
+            limits.count(Limits.Kind.UNKNOWN_LINK, Caller.of(request));
             throw Problem.notFound("not-found");
         }
         List<CalendarOut.Entry> entries = new ArrayList<>();

@@ -79,7 +79,7 @@ class PanelController {
     @GetMapping("/api/baskets/{id}")
     Panel panel(@PathVariable long id) {
         Basket basket = baskets.byId(id);
-        List<ReceivedFile> received = files.ofBasket(id);
+        List<ReceivedFile> received = files.withClaimed(id);
         return new Panel(id, basket.roundId(), board.judgeBasket(id), BoardController.items(rounds.items(basket.roundId())), shown.of(received), story(basket, received),
                 links.ofBasket(id).isPresent(), basket.extension(), basket.allowance().extensionReason());
     }
@@ -140,8 +140,16 @@ class PanelController {
         if (done.stream().noneMatch(act -> act.kind().equals("excuse"))) {
             add(story, basket.allowance().waivedAt(), "excuse", null);
         }
-        received.stream().collect(Collectors.groupingBy(ReceivedFile::submissionId)).values().forEach(sent ->
-                story.add(new Event(sent.get(sent.size() - 1).receivedAt(), "sent", null, sent.size(), null, false)));
+        Map<Long, Submission> sendings = shown.sendings(received);
+        received.stream().collect(Collectors.groupingBy(ReceivedFile::submissionId)).forEach((id, sent) -> {
+            Submission sending = sendings.get(id);
+            boolean claimed = sending.claim() != null;
+            story.add(new Event(sent.get(sent.size() - 1).receivedAt(), claimed ? "claimed" : "sent", claimed ? sending.declaredName() : null, sent.size(), null, false));
+            if (sending.claimDecidedAt() != null && sending.claimDecidedBy() != null) {
+                story.add(new Event(sending.claimDecidedAt(), sending.keptApart() ? "claim-declined" : "claim-accepted", null, sent.size(),
+                        accounts.current(sending.claimDecidedBy()).name(), false));
+            }
+        });
         received.forEach(file -> {
             if (file.review() != Review.NONE) {
                 add(story, file.reviewedAt(), file.review() == Review.ACCEPTED ? "accepted" : "returned",

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import oakbasket.core.identity.Claim;
 import oakbasket.core.receipt.ReceiptCode;
 import oakbasket.core.standing.Review;
 import oakbasket.server.contact.Contact;
@@ -24,9 +25,13 @@ class PanelFiles {
     record SameAs(long fileId, long roundId, long basketId, String person, String path) {
     }
 
-    /** A received file. */
-    record PanelFile(long id, long basketId, long itemId, String name, String originalName, String path, long bytes, String sha256, String mediaType, Instant receivedAt,
-            Review review, @Nullable Instant reviewedAt, String reviewReason, String receipt, @Nullable String declaredAs, @Nullable SameAs sameAs) {
+    /**
+     * A received file.
+     *
+     * @param claim what became of it where the sender only said they are this person; null where there is no doubt
+     */
+    record PanelFile(long id, long submissionId, long basketId, long itemId, String name, String originalName, String path, long bytes, String sha256, String mediaType, Instant receivedAt,
+            Review review, @Nullable Instant reviewedAt, String reviewReason, String receipt, @Nullable String declaredAs, @Nullable Claim claim, @Nullable SameAs sameAs) {
     }
 
     private final SubmissionTable submissions;
@@ -42,12 +47,17 @@ class PanelFiles {
     }
 
     List<PanelFile> of(List<ReceivedFile> received) {
-        Map<Long, Submission> sendings = submissions.byIds(received.stream().map(ReceivedFile::submissionId).distinct().toList()).stream()
-                .collect(Collectors.toMap(Submission::id, Function.identity()));
+        Map<Long, Submission> sendings = sendings(received);
         Map<String, ReceivedFile> first = files.firstOf(received.stream().map(ReceivedFile::sha256).toList()).stream()
                 .collect(Collectors.toMap(file -> hex(file.sha256()), Function.identity()));
         Map<Long, String> names = names(first.values().stream().map(ReceivedFile::basketId).distinct().toList());
         return received.stream().map(file -> panelFile(file, sendings.get(file.submissionId()), first.get(hex(file.sha256())), names)).toList();
+    }
+
+    /** The submissions that these files came with, by id. */
+    Map<Long, Submission> sendings(List<ReceivedFile> received) {
+        return submissions.byIds(received.stream().map(ReceivedFile::submissionId).distinct().toList()).stream()
+                .collect(Collectors.toMap(Submission::id, Function.identity()));
     }
 
     /** The names of the people whose baskets these are. */
@@ -61,9 +71,9 @@ class PanelFiles {
         SameAs sameAs = first == null || first.id() == file.id() ? null
                 : new SameAs(first.id(), first.roundId(), first.basketId(), names.getOrDefault(first.basketId(), ""), first.storedPath());
         String declaredAs = sending.selfDeclared() ? sending.declaredName() + " <" + sending.declaredEmail() + ">" : null;
-        return new PanelFile(file.id(), file.basketId(), file.itemId(), file.storedName(), file.originalName(), file.storedPath(), file.sizeBytes(),
+        return new PanelFile(file.id(), file.submissionId(), file.basketId(), file.itemId(), file.storedName(), file.originalName(), file.storedPath(), file.sizeBytes(),
                 hex(file.sha256()), file.mediaType(), file.receivedAt(), file.review(), file.reviewedAt(), file.reviewReason(),
-                new ReceiptCode(sending.receiptCode()).toString(), declaredAs, sameAs);
+                new ReceiptCode(sending.receiptCode()).toString(), declaredAs, sending.claim(), sameAs);
     }
 
     private static String hex(byte[] hash) {

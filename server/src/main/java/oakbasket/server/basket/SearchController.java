@@ -62,6 +62,9 @@ class SearchController {
         try {
             ReceiptCode code = ReceiptCode.parse(words);
             submissions.byReceipt(code.text()).ifPresent(sending -> {
+                if (sending.basketId() == null) {
+                    return;
+                }
                 Basket basket = baskets.byId(sending.basketId());
                 hits.add(new Hit("receipt", code.toString(), contacts.byId(basket.contactId()).name(), null, basket.roundId(), basket.id(), false));
             });

@@ -4,6 +4,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import oakbasket.server.storage.IdChunks;
+import oakbasket.core.identity.Claim;
+import oakbasket.core.identity.Person;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -20,14 +22,59 @@ class SubmissionTable {
         this.jdbc = jdbc;
     }
 
-    long insert(long basketId, long linkId, byte[] keyHash, String receiptCode, @Nullable String name, @Nullable String email, Instant now) {
+    /** A submission of somebody known: its basket stands from the beginning. */
+    long insert(long basketId, long linkId, byte[] keyHash, String receiptCode, Instant now) {
+        KeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("INSERT INTO submission (basket_id, link_id, key_hash, receipt_code, started_at) VALUES (:basket, :link, :key, :code, :now)")
+                .param("basket", basketId).param("link", linkId).param("key", keyHash).param("code", receiptCode).param("now", now).update(key, "id");
+        return key.getKeyAs(Long.class);
+    }
+
+    /** A submission of somebody who only says who they are; it gets its basket with its first file. */
+    long insert(Person declared, byte @Nullable [] caller, long linkId, byte[] keyHash, String receiptCode, Instant now) {
         KeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO submission (basket_id, link_id, key_hash, receipt_code, declared_name, declared_email, started_at)
-                VALUES (:basket, :link, :key, :code, :name, :email, :now)""")
-                .param("basket", basketId).param("link", linkId).param("key", keyHash).param("code", receiptCode).param("name", name)
-                .param("email", email).param("now", now).update(key, "id");
+                INSERT INTO submission (link_id, key_hash, receipt_code, declared_name, declared_email, declared_key, caller_hash, started_at)
+                VALUES (:link, :key, :code, :name, :email, :mailbox, :caller, :now)""")
+                .param("link", linkId).param("key", keyHash).param("code", receiptCode).param("name", declared.name()).param("email", declared.address().text())
+                .param("mailbox", declared.address().key()).param("caller", caller).param("now", now).update(key, "id");
         return key.getKeyAs(Long.class);
+    }
+
+    /** Corrects who the sender says they are. */
+    void declare(long id, Person declared) {
+        jdbc.sql("UPDATE submission SET declared_name = :name, declared_email = :email, declared_key = :mailbox WHERE id = :id").param("name", declared.name())
+                .param("email", declared.address().text()).param("mailbox", declared.address().key()).param("id", id).update();
+    }
+
+    /** Gives it its basket. */
+    void bind(long id, long basketId, @Nullable Claim claim) {
+        jdbc.sql("UPDATE submission SET basket_id = :basket, claim = :claim, claim_decided_at = NULL, claim_decided_by = NULL WHERE id = :id").param("basket", basketId)
+                .param("claim", claim == null ? null : claim.name()).param("id", id).update();
+    }
+
+    /** The submission, which stays as it is until the end of the caller's transaction. */
+    Submission lock(long id) {
+        return jdbc.sql("SELECT * FROM submission WHERE id = :id FOR UPDATE").param("id", id).query(Submission.class).single();
+    }
+
+    /** How many rows changed: 0 when somebody decided otherwise meanwhile. */
+    int decide(long id, Claim from, Claim to, Instant at, long account) {
+        return jdbc.sql("UPDATE submission SET claim = :to, claim_decided_at = :at, claim_decided_by = :account WHERE id = :id AND claim = :from").param("to", to.name())
+                .param("at", to == Claim.OPEN ? null : at).param("account", to == Claim.OPEN ? null : account).param("id", id).param("from", from.name()).update();
+    }
+
+    /** The submissions through one link by the same declared address from the same caller, as far as both can be told. */
+    List<Long> ofSameSender(long linkId, String declaredKey, byte @Nullable [] caller) {
+        return jdbc.sql("SELECT id FROM submission WHERE link_id = :link AND declared_key = :key AND caller_hash IS NOT DISTINCT FROM :caller").param("link", linkId)
+                .param("key", declaredKey).param("caller", caller).query(Long.class).list();
+    }
+
+    /** Ids of submissions begun before an instant that never got anything. */
+    int removeEmpty(Instant before) {
+        return jdbc.sql("""
+                DELETE FROM submission WHERE basket_id IS NULL AND started_at < :before
+                AND NOT EXISTS (SELECT 1 FROM upload WHERE upload.submission_id = submission.id)""").param("before", before).update();
     }
 
     Optional<Submission> byKeyHash(byte[] hash) {
@@ -36,10 +83,6 @@ class SubmissionTable {
 
     Optional<Submission> byId(long id) {
         return jdbc.sql("SELECT * FROM submission WHERE id = :id").param("id", id).query(Submission.class).optional();
-    }
-
-    long lockedBasket(long id) {
-        return jdbc.sql("SELECT basket_id FROM submission WHERE id = :id FOR UPDATE").param("id", id).query(Long.class).single();
     }
 
     List<Submission> ofBasket(long basketId) {

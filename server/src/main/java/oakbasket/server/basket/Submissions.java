@@ -1,11 +1,13 @@
 package oakbasket.server.basket;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.HexFormat;
 import java.util.List;
+import oakbasket.core.identity.Claim;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.receipt.ReceiptCode;
@@ -23,6 +25,7 @@ import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Limits;
 import oakbasket.server.web.Problem;
 import org.jspecify.annotations.Nullable;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
 /** Begins sendings and gives receipts. A submission is known to its sender by a random key that only the page which began it holds. */
@@ -30,6 +33,8 @@ import org.springframework.stereotype.Service;
 public class Submissions {
 
     private static final int KEY_BYTES = 20;
+    /** How long a submission without anything in it is remembered. */
+    private static final java.time.Duration EMPTY_LIFE = java.time.Duration.ofDays(2);
 
     /** One line of a receipt. */
     public record ReceiptLine(String item, String name, long bytes, String sha256, boolean sentBefore) {
@@ -65,39 +70,116 @@ public class Submissions {
     }
 
     /**
-     * Begins a submission.
+     * Begins a submission. On an open link nothing else comes into being by that: no person, no basket.
      *
      * @param name who the sender says they are; needed on an open link, ignored on a personal one
+     * @param caller the caller's address, by which limits hold over submissions
      * @return the key of the submission
      * @throws Problem naming the fields that are missing or wrong
      */
-    public String begin(Link link, String name, String email) {
+    public String begin(Link link, String name, String email, String caller) {
         Person declared = link.isOpen() ? declared(name, email) : null;
-        limits.count(Limits.Kind.SUBMISSION, Long.toString(link.id()));
+        limits.count(Limits.Kind.SUBMISSION, link.id() + " " + caller);
         String key = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(KEY_BYTES));
-        transactions.durably(() -> insert(link, declared, key, clock.instant()));
-        if (declared != null) {
-            live.publish(new LiveEvent("basket", link.roundId(), byKey(key).basketId()));
-        }
+        byte[] callerHash = keys.sign(("caller " + caller).getBytes(StandardCharsets.UTF_8));
+        transactions.durably(() -> insert(link, declared, callerHash, key, clock.instant()));
         return key;
+    }
+
+    /**
+     * Corrects who the sender of an unfinished submission says they are. What has arrived goes along.
+     *
+     * @return the files that have arrived, as they are now
+     * @throws Problem naming the fields that are missing or wrong; with status 409 when the receipt was given
+     */
+    public List<ReceivedFile> correct(Link link, Submission submission, String name, String email) {
+        if (submission.finishedAt() != null) {
+            throw Problem.conflict("submission-finished");
+        }
+        Person declared = declared(name, email);
+        Long before = transactions.durably(() -> {
+            Submission locked = table.lock(submission.id());
+            table.declare(locked.id(), declared);
+            if (locked.basketId() != null) {
+                Submission bound = bind(locked, declared, link.roundId());
+                files.move(List.of(bound.id()), java.util.Objects.requireNonNull(bound.basketId()));
+                files.keepApart(bound.id(), bound.keptApart());
+                if (!locked.basketId().equals(bound.basketId())) {
+                    baskets.forgetIfEmpty(locked.basketId());
+                }
+            }
+            return locked.basketId();
+        });
+        if (before != null) {
+            live.publish(new LiveEvent("basket", link.roundId(), null));
+        }
+        return files.ofSubmission(submission.id());
+    }
+
+    /** The submission with its basket, which comes into being now that a file of it has arrived. */
+    public Submission bound(long id) {
+        Submission sending = byId(id);
+        if (sending.basketId() != null) {
+            return sending;
+        }
+        try {
+            return bindNow(id);
+        } catch (org.springframework.dao.DuplicateKeyException metMeanwhile) {
+            // Two first files of one new person at the same moment: the other one made the person.
+            return bindNow(id);
+        }
+    }
+
+    private Submission bindNow(long id) {
+        return transactions.quickly(() -> {
+            Submission locked = table.lock(id);
+            return locked.basketId() != null ? locked : bind(locked, who(locked), links.byId(locked.linkId()).roundId());
+        });
+    }
+
+    private Submission bind(Submission submission, Person declared, long roundId) {
+        Basket basket = baskets.arrivedFrom(roundId, declared);
+        table.bind(submission.id(), basket.id(), Claim.needed(true, baskets.everAsked(basket)) ? Claim.OPEN : null);
+        return byId(submission.id());
+    }
+
+    private static Person who(Submission submission) {
+        return new Person(String.valueOf(submission.declaredName()), MailAddress.parse(String.valueOf(submission.declaredEmail())));
+    }
+
+    /** The submissions of the same sender through the same link, as far as that can be told; at least this one. */
+    public List<Long> ofSameSender(Submission submission) {
+        String key = submission.declaredKey();
+        return key == null ? List.of(submission.id()) : table.ofSameSender(submission.linkId(), key, submission.callerHash());
+    }
+
+    /** Decides a claim. Runs in the caller's transaction. */
+    public boolean decide(Submission submission, Claim from, Claim to, long account) {
+        return table.decide(submission.id(), from, to, clock.instant(), account) == 1;
+    }
+
+    /** Removes submissions that nothing ever came of. */
+    @Scheduled(initialDelay = 90_000, fixedDelay = 3_600_000)
+    void removeEmpty() {
+        transactions.quickly(() -> table.removeEmpty(clock.instant().minus(EMPTY_LIFE)));
     }
 
     /** Begins a submission at a time of the past; only the demo does. */
     public Submission backdated(Link link, @Nullable Person declared, Instant at) {
         String key = Base64.getUrlEncoder().encodeToString(keys.random(KEY_BYTES));
         return transactions.quickly(() -> {
-            long id = insert(link, declared, key, at);
+            long id = insert(link, declared, null, key, at);
             table.finish(id, at);
             links.use(link.id());
             return byId(id);
         });
     }
 
-    private long insert(Link link, @Nullable Person declared, String key, Instant at) {
+    private long insert(Link link, @Nullable Person declared, byte @Nullable [] caller, String key, Instant at) {
         Long personal = link.basketId();
-        long basket = personal != null ? personal : baskets.declared(link.roundId(), java.util.Objects.requireNonNull(declared)).id();
-        return table.insert(basket, link.id(), Hash.of(key), ReceiptCode.random(keys.generator()).text(),
-                declared == null ? null : declared.name(), declared == null ? null : declared.address().text(), at);
+        String code = ReceiptCode.random(keys.generator()).text();
+        return personal != null ? table.insert(personal, link.id(), Hash.of(key), code, at)
+                : table.insert(java.util.Objects.requireNonNull(declared), caller, link.id(), Hash.of(key), code, at);
     }
 
     /** The submission with this key, or 404. */
@@ -108,14 +190,19 @@ public class Submissions {
         return table.byKeyHash(Hash.of(key)).orElseThrow(() -> Problem.notFound("no-submission"));
     }
 
+    /** A submission, if there is one. */
+    public java.util.Optional<Submission> find(long id) {
+        return table.byId(id);
+    }
+
     /** A submission known to exist. */
     public Submission byId(long id) {
         return table.byId(id).orElseThrow();
     }
 
-    /** The basket a submission belongs to, which stays so until the end of the caller's transaction. */
-    public long lockedBasket(long id) {
-        return table.lockedBasket(id);
+    /** A submission with the basket it belongs to, which stays so until the end of the caller's transaction. */
+    public Submission locked(long id) {
+        return table.lock(id);
     }
 
     /** The submissions of a basket, the oldest first. */
@@ -138,7 +225,7 @@ public class Submissions {
         }
         Instant at = byId(submission.id()).finishedAt();
         List<Item> items = rounds.items(received.get(0).roundId());
-        List<ReceivedFile> earlier = submission.selfDeclared() ? received : files.ofBasket(submission.basketId());
+        List<ReceivedFile> earlier = submission.selfDeclared() || submission.basketId() == null ? received : files.ofBasket(submission.basketId());
         List<ReceiptLine> lines = received.stream().map(file -> new ReceiptLine(
                 items.stream().filter(item -> item.id() == file.itemId()).findFirst().map(item -> item.spec().title()).orElseGet(() -> rounds.itemTitle(file.itemId())), file.originalName(),
                 file.sizeBytes(), HexFormat.of().formatHex(file.sha256()),

@@ -34,7 +34,7 @@ class TodayController {
     record JustIn(long roundId, String round, long basketId, String person, int files, List<String> names, Instant last, boolean unseen) {
     }
 
-    /** Something a coordinator should do; {@code what} is {@code check}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code prepared} or {@code retention}. */
+    /** Something a coordinator should do; {@code what} is {@code check}, {@code claimed}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code prepared} or {@code retention}. */
     record NeedsYou(String what, long roundId, String round, int count, List<String> people) {
     }
 
@@ -121,6 +121,7 @@ class TodayController {
     private static List<NeedsYou> needsYou(Board.Judged judged) {
         List<NeedsYou> needs = new ArrayList<>();
         add(needs, "check", judged, judged.rows().stream().filter(row -> row.toCheck() > 0 && !row.removed()).toList(), judged.counts().toCheck());
+        add(needs, "claimed", judged, judged.rows().stream().filter(row -> row.claimed() > 0 && !row.removed()).toList(), judged.counts().claimed());
         add(needs, "overdue", judged, judged.rows().stream().filter(row -> row.timeliness() == Timeliness.State.OVERDUE && !row.walkIn() && !row.removed() && !row.paused() && !row.waived()).toList(), -1);
         add(needs, "hand-over", judged, judged.rows().stream().filter(row -> row.progress() == Progress.NOT_ASKED && !row.walkIn() && !row.removed() && !row.waived()).toList(), -1);
         add(needs, "walk-in", judged, judged.rows().stream().filter(row -> row.walkIn() && row.provisional() && !row.removed()).toList(), -1);

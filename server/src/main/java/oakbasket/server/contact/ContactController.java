@@ -52,7 +52,8 @@ class ContactController {
     record Regroup(@Nullable String group, List<Long> contacts, boolean in) {
     }
 
-    record Merge(long keep, long gone) {
+    /** Which contact goes into which; the versions as they were seen. */
+    record Merge(long keep, long gone, @Nullable Integer keepVersion, @Nullable Integer goneVersion) {
     }
 
     record PreviewImport(Importing.Mapping mapping, ImportPlan.@Nullable Verdict verdict, int from) {
@@ -128,7 +129,7 @@ class ContactController {
 
     @PostMapping("/api/contacts/merge")
     Merging.ContactsChanged merge(@RequestBody Merge body, @AuthenticationPrincipal Account account) {
-        return merging.merge(body.keep(), body.gone(), account.id());
+        return merging.merge(body.keep(), body.keepVersion(), body.gone(), body.goneVersion(), account.id());
     }
 
     @GetMapping("/api/contact-acts")

@@ -127,6 +127,10 @@ class ContactTable {
         jdbc.sql("UPDATE contact SET version = :version WHERE id = :id").param("version", version).param("id", id).update();
     }
 
+    void deleteProvisional(long id) {
+        jdbc.sql("DELETE FROM contact WHERE id = :id AND provisional AND version = 1 AND merged_into IS NULL").param("id", id).update();
+    }
+
     void discard(long id, @Nullable Instant at) {
         jdbc.sql("UPDATE contact SET discarded_at = :at, version = version + 1 WHERE id = :id").param("at", at).param("id", id).update();
     }

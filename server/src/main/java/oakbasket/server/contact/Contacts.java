@@ -102,6 +102,11 @@ public class Contacts {
         return known.map(Contact::id).orElseGet(() -> add(person, "", "", true));
     }
 
+    /** Forgets a contact that an open link made and in which nothing is; one that a coordinator touched stays. Runs in the caller's transaction. */
+    public void forgetProvisional(long id) {
+        table.deleteProvisional(id);
+    }
+
     /** Makes a contact. Runs in the caller's transaction. */
     public long add(Person person, String organisation, String reference, boolean provisional) {
         ContactFields fields = new ContactFields(person.name(), person.address().text(), organisation, reference, "", "", "", List.of());

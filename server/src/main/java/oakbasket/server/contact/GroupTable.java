@@ -4,8 +4,10 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import oakbasket.server.storage.IdChunks;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -63,6 +65,11 @@ class GroupTable {
 
     void add(String name) {
         jdbc.sql("MERGE INTO contact_group (name) KEY (name) VALUES (:name)").param("name", name).update();
+    }
+
+    /** The names of all groups. */
+    Set<String> names() {
+        return new LinkedHashSet<>(jdbc.sql("SELECT name FROM contact_group ORDER BY name").query(String.class).list());
     }
 
     void join(String group, long contact) {

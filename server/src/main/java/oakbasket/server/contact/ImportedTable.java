@@ -45,6 +45,9 @@ record ImportedTable(String charset, char delimiter, List<Line> lines) {
         }
         Charset set = charset.isEmpty() ? detect(content) : named(charset);
         String text = decode(content, set);
+        if (!delimiter.isEmpty() && (delimiter.length() > 1 || delimiter.charAt(0) != '\t' && delimiter.charAt(0) < ' ' || "\"\uFEFF\u2028\u2029\u0085".contains(delimiter))) {
+            throw Problem.refused("fields").at("delimiter", "One character that parts the columns, such as , or ;");
+        }
         char parted = delimiter.isEmpty() ? delimiter(text) : delimiter.charAt(0);
         List<Line> lines = parse(text, parted, MOST_ROWS + 1);
         if (lines.isEmpty()) {
@@ -138,11 +141,13 @@ record ImportedTable(String charset, char delimiter, List<Line> lines) {
             long even = sample.stream().filter(line -> line.cells().size() == width).count();
             return width < 2 ? 0 : even * 1_000 / sample.size() * 10 + width;
         } catch (Problem unreadable) {
-            return -1;
+            // What parts the text into too many cells is more likely meant than what does not part it at all; the reading then refuses it.
+            return 1;
         }
     }
 
     private static List<Line> parse(String text, char delimiter, int most) {
+        TableBounds.check(text, delimiter, most, MOST_COLUMNS, MOST_ROWS);
         CSVFormat format = CSVFormat.RFC4180.builder().setDelimiter(delimiter).setIgnoreEmptyLines(false).setLenientEof(true).setTrailingData(true).get();
         List<Line> lines = new ArrayList<>();
         try (CSVParser parser = CSVParser.parse(text, format)) {

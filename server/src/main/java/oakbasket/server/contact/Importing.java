@@ -8,9 +8,11 @@ import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Semaphore;
 import oakbasket.core.contact.ContactColumn;
 import oakbasket.core.contact.ContactFields;
 import oakbasket.core.contact.ImportPlan;
@@ -36,6 +38,7 @@ class Importing {
     private static final Logger LOG = LoggerFactory.getLogger(Importing.class);
     private static final Duration WAITS = Duration.ofHours(1);
     private static final int MOST_WAITING = 8;
+    private static final long MOST_WAITING_BYTES = 24L << 20;
     private static final int SAMPLE = 5;
     private static final int PAGE = 200;
 
@@ -75,25 +78,28 @@ class Importing {
     }
 
     /** What it takes to undo an import. */
-    record Journal(List<Added> added, List<Changed> changed) {
+    record Journal(List<Added> added, List<Changed> changed, @Nullable List<String> groups) {
     }
 
     private static final class Waiting {
         private final long account;
         private final Instant since;
+        private final long bytes;
         private final @Nullable ImportedTable table;
         private final List<ImportPlan.Row> cards;
         private volatile @Nullable ImportPlan previewed;
         private volatile ImportProgress progress = new ImportProgress(ImportState.READ, 0, 0, 0, "");
 
-        Waiting(long account, Instant since, @Nullable ImportedTable table, List<ImportPlan.Row> cards) {
+        Waiting(long account, Instant since, long bytes, @Nullable ImportedTable table, List<ImportPlan.Row> cards) {
             this.account = account;
             this.since = since;
+            this.bytes = bytes;
             this.table = table;
             this.cards = cards;
         }
     }
 
+    private final Semaphore reading = new Semaphore(1);
     private final Map<String, Waiting> waiting = new ConcurrentHashMap<>();
     private final ExecutorService worker = Executors.newSingleThreadExecutor(work -> {
         Thread thread = new Thread(work, "import");
@@ -133,18 +139,32 @@ class Importing {
     /** Reads what came and keeps it waiting. */
     Staged stage(byte[] content, String charset, String delimiter, long account) {
         waiting.values().removeIf(one -> one.since.plus(WAITS).isBefore(clock.instant()));
-        if (waiting.size() >= MOST_WAITING) {
+        reading.acquireUninterruptibly();
+        try {
+            return stageOne(content, charset, delimiter, account);
+        } finally {
+            reading.release();
+        }
+    }
+
+    /** One at a time: what is read takes several times the room of the file. */
+    private Staged stageOne(byte[] content, String charset, String delimiter, long account) {
+        while (waiting.size() >= MOST_WAITING || waiting.size() > 0 && waiting.values().stream().mapToLong(one -> one.bytes).sum() + content.length > MOST_WAITING_BYTES) {
+            int before = waiting.size();
             waiting.entrySet().stream().filter(one -> one.getValue().progress.state() != ImportState.RUNNING)
                     .min((one, other) -> one.getValue().since.compareTo(other.getValue().since)).ifPresent(eldest -> waiting.remove(eldest.getKey()));
+            if (waiting.size() == before) {
+                throw Problem.conflict("import-running");
+            }
         }
         String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(12));
         if (VcardFile.looksLike(content)) {
             List<ImportPlan.Row> cards = VcardFile.read(content);
-            waiting.put(id, new Waiting(account, clock.instant(), null, cards));
+            waiting.put(id, new Waiting(account, clock.instant(), content.length, null, cards));
             return new Staged(id, false, "UTF-8", "", false, List.of(), List.of(), cards.size());
         }
         ImportedTable read = ImportedTable.read(content, charset, delimiter);
-        waiting.put(id, new Waiting(account, clock.instant(), read, List.of()));
+        waiting.put(id, new Waiting(account, clock.instant(), content.length, read, List.of()));
         return new Staged(id, true, read.charset(), String.valueOf(read.delimiter()), read.headed(), read.columns(),
                 read.lines().stream().limit(SAMPLE).map(ImportedTable.Line::cells).toList(), read.lines().size());
     }
@@ -187,6 +207,7 @@ class Importing {
     int undo(long actId) {
         Journal journal = json.readValue(acts.detail(actId), Journal.class);
         int kept = 0;
+        List<String> made = journal.groups() == null ? List.of() : journal.groups();
         for (Added added : journal.added()) {
             kept += !baskets.any(added.id()) && table.delete(added.id(), added.version()) == 1 ? 0 : 1;
         }
@@ -198,6 +219,7 @@ class Importing {
                 kept++;
             }
         }
+        made.forEach(groups::delete);
         return kept;
     }
 
@@ -215,6 +237,7 @@ class Importing {
 
     private long write(Waiting one, ImportPlan plan, String source) {
         Map<String, Long> ids = table.keys();
+        Set<String> groupsBefore = groups.names();
         Map<Long, Added> added = new java.util.LinkedHashMap<>();
         Map<Long, Changed> changed = new java.util.LinkedHashMap<>();
         int done = 0;
@@ -247,8 +270,9 @@ class Importing {
                 one.progress = new ImportProgress(ImportState.RUNNING, done, plan.lines().size(), 0, "");
             }
         }
+        List<String> made = groups.names().stream().filter(name -> !groupsBefore.contains(name)).toList();
         String summary = source + ": " + added.size() + " added, " + changed.size() + " changed";
-        return acts.insert("import", one.account, clock.instant(), summary, json.writeValueAsString(new Journal(List.copyOf(added.values()), List.copyOf(changed.values()))));
+        return acts.insert("import", one.account, clock.instant(), summary, json.writeValueAsString(new Journal(List.copyOf(added.values()), List.copyOf(changed.values()), made)));
     }
 
     private ImportPlan plan(Waiting one, Mapping mapping) {

@@ -15,6 +15,7 @@ import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Problem;
+import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
@@ -91,9 +92,12 @@ class Merging {
     }
 
     /** Merges one contact into another: empty fields are filled, groups and rounds joined, and the address of the merged one leads to the kept one from now on. */
-    ContactsChanged merge(long keptId, long goneId, long account) {
+    ContactsChanged merge(long keptId, @Nullable Integer keptVersion, long goneId, @Nullable Integer goneVersion, long account) {
         Contact kept = contacts.byId(keptId);
         Contact gone = contacts.byId(goneId);
+        if (keptVersion != null && keptVersion != kept.version() || goneVersion != null && goneVersion != gone.version()) {
+            throw Problem.conflict("changed-elsewhere");
+        }
         if (keptId == goneId || table.mergedInto(keptId).contains(goneId) || table.mergedInto(goneId).contains(keptId)) {
             throw Problem.refused("merge-same");
         }
@@ -101,7 +105,9 @@ class Merging {
         return act(() -> {
             String moved = baskets.handOver(goneId, keptId, now);
             ContactFields joined = kept.fields().over(gone.fields());
-            table.update(keptId, kept.version(), joined, MailAddress.parse(kept.email()).key(), kept.provisional() && gone.provisional());
+            if (table.update(keptId, kept.version(), joined, MailAddress.parse(kept.email()).key(), kept.provisional() && gone.provisional()) != 1) {
+                throw Problem.conflict("changed-elsewhere");
+            }
             joined.groups().forEach(group -> contacts.join(group, keptId));
             List<Long> repointed = table.mergedInto(goneId);
             table.repoint(repointed, keptId);

@@ -3,6 +3,7 @@ package oakbasket.server.contact;
 import ezvcard.Ezvcard;
 import ezvcard.VCard;
 import ezvcard.VCardVersion;
+import ezvcard.io.text.VCardReader;
 import ezvcard.property.Categories;
 import ezvcard.property.Email;
 import ezvcard.property.Language;
@@ -10,9 +11,11 @@ import ezvcard.property.Note;
 import ezvcard.property.StructuredName;
 import ezvcard.property.Timezone;
 import ezvcard.property.Uid;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Iterator;
 import java.util.List;
 import java.util.stream.Collectors;
 import oakbasket.core.contact.ContactFields;
@@ -23,6 +26,9 @@ import oakbasket.server.web.Problem;
 final class VcardFile {
 
     private static final int MOST_CARDS = 100_000;
+    private static final int MOST_NESTED = 4;
+    /** Of one card; a large photo in Base64 has about that many. */
+    private static final int MOST_LINES = 20_000;
     private static final String REFERENCE = "X-REFERENCE";
 
     private VcardFile() {
@@ -34,20 +40,45 @@ final class VcardFile {
 
     /** The cards as rows, numbered from 1. */
     static List<ImportPlan.Row> read(byte[] content) {
-        List<VCard> cards;
-        try {
-            cards = Ezvcard.parse(new String(content, StandardCharsets.UTF_8)).all();
-        } catch (RuntimeException broken) {
+        String text = new String(content, StandardCharsets.UTF_8);
+        checkBounds(text);
+        List<ImportPlan.Row> rows = new ArrayList<>();
+        try (VCardReader reader = new VCardReader(text)) {
+            for (VCard card = reader.readNext(); card != null; card = reader.readNext()) {
+                if (rows.size() == MOST_CARDS) {
+                    throw Problem.refused("import-too-long", MOST_CARDS);
+                }
+                rows.add(new ImportPlan.Row(rows.size() + 1, fields(card)));
+            }
+        } catch (Problem tooLong) {
+            throw tooLong;
+        } catch (IOException | RuntimeException broken) {
             throw Problem.refused("import-not-a-table");
         }
-        if (cards.isEmpty() || cards.size() > MOST_CARDS) {
-            throw cards.isEmpty() ? Problem.refused("import-empty") : Problem.refused("import-too-long", MOST_CARDS);
-        }
-        List<ImportPlan.Row> rows = new ArrayList<>();
-        for (VCard card : cards) {
-            rows.add(new ImportPlan.Row(rows.size() + 1, fields(card)));
+        if (rows.isEmpty()) {
+            throw Problem.refused("import-empty");
         }
         return rows;
+    }
+
+    /** Cards within cards (AGENT of vCard 2.1) are read one inside another, and every line of a card is kept until its end: neither may be without bound. */
+    private static void checkBounds(String text) {
+        int depth = 0;
+        int lines = 0;
+        for (Iterator<String> all = text.lines().iterator(); all.hasNext();) {
+            String line = all.next().strip();
+            if (line.regionMatches(true, 0, "BEGIN:VCARD", 0, 11)) {
+                depth++;
+                lines = depth == 1 ? 0 : lines;
+            } else if (line.regionMatches(true, 0, "END:VCARD", 0, 9)) {
+                depth--;
+            } else if (line.regionMatches(true, 0, "AGENT:BEGIN:VCARD", 0, 17)) {
+                depth++;
+            }
+            if (depth > MOST_NESTED || ++lines > MOST_LINES) {
+                throw Problem.refused("import-not-a-table");
+            }
+        }
     }
 
     static String write(Collection<Contact> contacts) {

@@ -280,7 +280,7 @@ class DemoData implements ApplicationRunner {
     private RoundSheet sheet(String title, String note, List<SheetItem> items, List<DemoPeople.Invented> people, LocalDate deadline, String time, boolean open,
             RoundSheet.SheetLetters letters) {
         return new RoundSheet(title, note, items, people.stream().map(one -> new SheetPerson(one.person().name(), one.person().address().text())).toList(), "", List.of(),
-                deadline.toString(), time, settings.zone().getId(), 24 * 7, 24, "", "", "", null, "{round}/{person}", "{person} - {item} - {received:yyyy-MM-dd}{ext}", open, open ? PASSCODE : "", letters);
+                deadline.toString(), time, settings.zone().getId(), 24 * 7, 24, "", "", "", null, "{round}/{person}", "{person} - {item} - {received:yyyy-MM-dd}{ext}", open, open ? PASSCODE : "", false, letters);
     }
 
     private static SheetItem item(String title, String help, boolean required, int min, int max, String... kinds) {

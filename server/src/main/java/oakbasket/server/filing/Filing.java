@@ -4,11 +4,13 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.time.Instant;
 import java.util.LinkedHashMap;
+import java.util.Locale;
 import java.util.Map;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.naming.NameFacts;
 import oakbasket.core.naming.NameField;
 import oakbasket.core.naming.NamingPattern;
+import oakbasket.core.naming.SafeName;
 import oakbasket.core.receipt.ReceiptCode;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Submission;
@@ -18,6 +20,7 @@ import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.storage.FileStore;
+import org.springframework.context.MessageSource;
 import org.springframework.stereotype.Service;
 
 /** Chooses the folder and name of a file by its round's patterns; a name that is taken gets a number. */
@@ -29,6 +32,7 @@ public class Filing {
     private final Contacts contacts;
     private final ReceivedFiles files;
     private final FileStore store;
+    private final String claimedFolder;
     /** The last number given out per name, so that the thousandth file of one name does not try a thousand names. */
     private final Map<String, Integer> numbers = new LinkedHashMap<>(16, 0.75f, true) {
         @Override
@@ -37,13 +41,14 @@ public class Filing {
         }
     };
 
-    Filing(Contacts contacts, ReceivedFiles files, FileStore store) {
+    Filing(Contacts contacts, ReceivedFiles files, FileStore store, MessageSource messages) {
+        this.claimedFolder = SafeName.of(messages.getMessage("folder.claimed", null, Locale.ENGLISH));
         this.contacts = contacts;
         this.files = files;
         this.store = store;
     }
 
-    /** A free place for a file, different for each call. */
+    /** A free place for a file, different for each call. What is claimed lies in a folder of its own, never among the papers of the person it names. */
     public String choose(Round round, Basket basket, Submission submission, Item item, String originalName, Instant receivedAt) {
         NamingPattern folders = NamingPattern.folders(round.folderPattern());
         NamingPattern name = NamingPattern.fileName(round.namePattern());
@@ -52,7 +57,7 @@ public class Filing {
         NameFacts facts = new NameFacts(round.title(), contact.group(), contact.name(), contact.organisation(), contact.email(), contact.reference(),
                 item.spec().title(), originalName, receivedAt, round.deadline().instant(), round.zone(),
                 new ReceiptCode(submission.receiptCode()).toString(), numbered ? files.countOfItem(basket.id(), item.id()) + 1 : 1);
-        String folder = folders.render(facts);
+        String folder = (submission.keptApart() ? claimedFolder + "/" : "") + folders.render(facts);
         String plain = name.render(facts);
         String path;
         do {

@@ -37,6 +37,11 @@ class LinkTable {
                 .param("basket", basketId).query((row, n) -> link(row)).optional();
     }
 
+    /** Whether a basket ever had a personal link, withdrawn ones included. */
+    boolean ever(long basketId) {
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM link WHERE basket_id = :basket)").param("basket", basketId).query(Boolean.class).single();
+    }
+
     Optional<Link> openOf(long roundId) {
         return jdbc.sql("SELECT * FROM link WHERE round_id = :round AND basket_id IS NULL AND withdrawn_at IS NULL ORDER BY id DESC FETCH FIRST ROW ONLY")
                 .param("round", roundId).query((row, n) -> link(row)).optional();

@@ -15,6 +15,7 @@ import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.web.Limits;
 import oakbasket.server.web.Problem;
+import oakbasket.server.web.SlowHashes;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.http.HttpStatus;
@@ -35,10 +36,12 @@ public class Links {
     private final Rounds rounds;
     private final SecretKeys keys;
     private final PasswordEncoder encoder;
+    private final SlowHashes hashes;
     private final Limits limits;
     private final Clock clock;
 
-    Links(LinkTable table, @Lazy Rounds rounds, SecretKeys keys, PasswordEncoder encoder, Limits limits, Clock clock) {
+    Links(LinkTable table, @Lazy Rounds rounds, SecretKeys keys, PasswordEncoder encoder, SlowHashes hashes, Limits limits, Clock clock) {
+        this.hashes = hashes;
         this.table = table;
         this.rounds = rounds;
         this.keys = keys;
@@ -69,6 +72,11 @@ public class Links {
     /** The personal link of a basket. */
     public Optional<Link> ofBasket(long basketId) {
         return table.ofBasket(basketId);
+    }
+
+    /** Whether a basket ever had a personal link. */
+    public boolean ever(long basketId) {
+        return table.ever(basketId);
     }
 
     /** The open link of a round. */
@@ -115,7 +123,8 @@ public class Links {
      */
     public Admitted admit(@Nullable String token, @Nullable String ticket, String caller) {
         Link link = token == null || token.length() > 100 ? null : table.byTokenHash(Hash.of(token)).orElse(null);
-        if (link == null) {
+        if (link == null || link.terms().withdrawnAt() != null) {
+            // Before anything else is asked of a withdrawn one, so that it takes no longer, and is counted like any other that is not known.
             limits.count(Limits.Kind.UNKNOWN_LINK, caller);
             throw refusal(LinkAdmission.UNKNOWN);
         }
@@ -144,11 +153,13 @@ public class Links {
         }
         Link link = table.byTokenHash(Hash.of(String.valueOf(token))).orElseThrow();
         String who = link.id() + " " + caller;
-        limits.check(Limits.Kind.PASSCODE, who);
-        if (!encoder.matches(passcode.strip(), link.passcodeHash())) {
-            limits.count(Limits.Kind.PASSCODE, who);
+        limits.count(Limits.Kind.PASSCODE, who);
+        limits.count(Limits.Kind.PASSCODE_OF_LINK, Long.toString(link.id()));
+        if (!hashes.matches(passcode.strip(), link.passcodeHash(), false)) {
             throw Problem.of(HttpStatus.FORBIDDEN, "passcode-wrong").at("passcode", "This is not the passcode. Ask the office for it");
         }
+        limits.giveBack(Limits.Kind.PASSCODE, who);
+        limits.giveBack(Limits.Kind.PASSCODE_OF_LINK, Long.toString(link.id()));
         return ticket(link, clock.instant().plus(TICKET_LIFE).getEpochSecond());
     }
 

@@ -1,7 +1,10 @@
 package oakbasket.server.live;
 
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import oakbasket.server.account.Account;
 import org.springframework.http.MediaType;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
@@ -17,9 +20,9 @@ class LiveController {
     }
 
     @GetMapping(path = "/api/live", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-    SseEmitter live(HttpServletResponse response) {
+    SseEmitter live(HttpServletRequest request, HttpServletResponse response, @AuthenticationPrincipal Account account) {
         response.setHeader("X-Accel-Buffering", "no");
         response.setHeader("Cache-Control", "no-store");
-        return hub.open();
+        return hub.open(account.id(), request.getSession().getId());
     }
 }

@@ -4,5 +4,5 @@ import java.time.Instant;
 
 /** A file about to be recorded as received; the fields are those of {@link ReceivedFile}. */
 public record NewFile(String uploadId, long submissionId, long roundId, long basketId, long itemId, String originalName, String storedPath,
-        long sizeBytes, byte[] sha256, String mediaType, Instant receivedAt) {
+        long sizeBytes, byte[] sha256, String mediaType, Instant receivedAt, boolean keptApart) {
 }

@@ -20,7 +20,7 @@ class ReceivedFileTable {
 
     private static final String SELECT = """
             SELECT id, submission_id, round_id, basket_id, item_id, original_name, stored_path, size_bytes, sha256, media_type, received_at,
-                   review, reviewed_at, review_reason
+                   review, reviewed_at, review_reason, kept_apart, other_path
             FROM received_file
             """;
 
@@ -33,12 +33,12 @@ class ReceivedFileTable {
     void insert(NewFile file, String pathKey) {
         jdbc.sql("""
                 INSERT INTO received_file (upload_id, submission_id, round_id, basket_id, item_id, original_name, stored_path, path_key, size_bytes,
-                    sha256, media_type, received_at)
-                VALUES (:upload, :submission, :round, :basket, :item, :name, :path, :key, :size, :sha, :type, :at)""")
+                    sha256, media_type, received_at, kept_apart)
+                VALUES (:upload, :submission, :round, :basket, :item, :name, :path, :key, :size, :sha, :type, :at, :apart)""")
                 .param("upload", file.uploadId()).param("submission", file.submissionId()).param("round", file.roundId())
                 .param("basket", file.basketId()).param("item", file.itemId()).param("name", file.originalName()).param("path", file.storedPath())
                 .param("key", pathKey).param("size", file.sizeBytes()).param("sha", file.sha256()).param("type", file.mediaType())
-                .param("at", file.receivedAt()).update();
+                .param("at", file.receivedAt()).param("apart", file.keptApart()).update();
     }
 
     boolean pathTaken(String pathKey) {
@@ -73,8 +73,8 @@ class ReceivedFileTable {
 
     private Map<Long, List<ReceivedFiles.ItemFact>> facts(String where, Object parameter) {
         Map<Long, List<ReceivedFiles.ItemFact>> facts = new HashMap<>();
-        jdbc.sql("SELECT basket_id, item_id, received_at, review, reviewed_at FROM received_file WHERE " + where + " ORDER BY received_at, id").param(parameter).query(row -> {
-            FileFact fact = new FileFact(row.getObject(3, Instant.class), Review.valueOf(row.getString(4)), row.getObject(5, Instant.class));
+        jdbc.sql("SELECT basket_id, item_id, received_at, review, reviewed_at, kept_apart FROM received_file WHERE " + where + " ORDER BY received_at, id").param(parameter).query(row -> {
+            FileFact fact = new FileFact(row.getObject(3, Instant.class), Review.valueOf(row.getString(4)), row.getObject(5, Instant.class), row.getBoolean(6));
             facts.computeIfAbsent(row.getLong(1), id -> new ArrayList<>()).add(new ReceivedFiles.ItemFact(row.getLong(2), fact));
         });
         return facts;
@@ -101,6 +101,36 @@ class ReceivedFileTable {
     List<String> reasons(int most) {
         return jdbc.sql("SELECT review_reason FROM received_file WHERE review = 'RETURNED' GROUP BY review_reason ORDER BY COUNT(*) DESC, review_reason FETCH FIRST :most ROWS ONLY")
                 .param("most", most).query(String.class).list();
+    }
+
+    /** Files of these submissions that were sent back, and so give their places free. */
+    int countReturned(Collection<Long> submissions, long itemId) {
+        return jdbc.sql("SELECT COUNT(*) FROM received_file WHERE submission_id = ANY(?) AND item_id = ? AND review = 'RETURNED'").param(submissions.toArray(Long[]::new))
+                .param(itemId).query(Integer.class).single();
+    }
+
+    void keepApart(long submissionId, boolean apart) {
+        jdbc.sql("UPDATE received_file SET kept_apart = :apart WHERE submission_id = :submission").param("apart", apart).param("submission", submissionId).update();
+    }
+
+    /** Notes where a file is about to move to. How many rows changed: 0 when it moves already or is elsewhere. */
+    int beginMove(long id, String from, String to) {
+        return jdbc.sql("UPDATE received_file SET other_path = :to WHERE id = :id AND stored_path = :from AND other_path IS NULL").param("to", to).param("from", from)
+                .param("id", id).update();
+    }
+
+    /** Exchanges the place of a file with the other one it has. */
+    void swapPlaces(long id, String to, String pathKey, String from) {
+        jdbc.sql("UPDATE received_file SET stored_path = :to, path_key = :key, other_path = :from WHERE id = :id").param("to", to).param("key", pathKey)
+                .param("from", from).param("id", id).update();
+    }
+
+    void endMove(long id) {
+        jdbc.sql("UPDATE received_file SET other_path = NULL WHERE id = :id").param("id", id).update();
+    }
+
+    List<ReceivedFile> moving() {
+        return jdbc.sql(SELECT + "WHERE other_path IS NOT NULL").query(ReceivedFile.class).list();
     }
 
     int countOfItem(long itemId) {
@@ -133,7 +163,7 @@ class ReceivedFileTable {
     int countKeptFromOthers(long basketId, long itemId, long submissionId) {
         return jdbc.sql("""
                 SELECT COUNT(*) FROM received_file
-                WHERE basket_id = :basket AND item_id = :item AND review <> 'RETURNED' AND submission_id <> :submission""")
+                WHERE basket_id = :basket AND item_id = :item AND review <> 'RETURNED' AND submission_id <> :submission AND NOT kept_apart""")
                 .param("basket", basketId).param("item", itemId).param("submission", submissionId).query(Integer.class).single();
     }
 
@@ -144,7 +174,7 @@ class ReceivedFileTable {
 
     /** How many rows changed: 0 when the review was another meanwhile. */
     int review(long id, Review from, Review to, String reason, Instant at) {
-        return jdbc.sql("UPDATE received_file SET review = :to, reviewed_at = :at, review_reason = :reason WHERE id = :id AND review = :from")
+        return jdbc.sql("UPDATE received_file SET review = :to, reviewed_at = :at, review_reason = :reason WHERE id = :id AND review = :from AND NOT kept_apart")
                 .param("to", to.name()).param("at", to == Review.NONE ? null : at).param("reason", reason).param("id", id)
                 .param("from", from.name()).update();
     }

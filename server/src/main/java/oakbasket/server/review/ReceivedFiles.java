@@ -60,9 +60,9 @@ public class ReceivedFiles implements ItemUse {
         return table.byIds(ids);
     }
 
-    /** All files of a round, the oldest first. */
+    /** All files of a round that are not kept apart, the oldest first. */
     public List<ReceivedFile> ofRound(long roundId) {
-        return table.ofRound(roundId);
+        return table.ofRound(roundId).stream().filter(file -> !file.keptApart()).toList();
     }
 
     /** What the rules need of all files of a round, by basket. */
@@ -105,9 +105,44 @@ public class ReceivedFiles implements ItemUse {
         return table.countOfItem(itemId);
     }
 
-    /** All files of a basket, the oldest first. */
+    /** All files of a basket that are not kept apart, the oldest first. */
     public List<ReceivedFile> ofBasket(long basketId) {
+        return withClaimed(basketId).stream().filter(file -> !file.keptApart()).toList();
+    }
+
+    /** All files of a basket, claimed ones included, the oldest first. */
+    public List<ReceivedFile> withClaimed(long basketId) {
         return table.ofBasket(basketId);
+    }
+
+    /** Keeps all files of a submission apart, or no longer. Runs in the caller's transaction. */
+    public void keepApart(long submissionId, boolean apart) {
+        table.keepApart(submissionId, apart);
+    }
+
+    /** Notes that a file is about to move. Runs in the caller's transaction. */
+    public boolean beginMove(ReceivedFile file, String to) {
+        return table.beginMove(file.id(), file.storedPath(), to) == 1;
+    }
+
+    /** Records that a file has its new place; the old one is kept in mind until it is empty. Runs in the caller's transaction. */
+    public void swapPlaces(ReceivedFile file, String to) {
+        table.swapPlaces(file.id(), to, ClashNumber.key(to), file.storedPath());
+    }
+
+    /** Records that a file no longer moves. Runs in the caller's transaction. */
+    public void endMove(long id) {
+        table.endMove(id);
+    }
+
+    /** The files that were moving when the server stopped. */
+    public List<ReceivedFile> moving() {
+        return table.moving();
+    }
+
+    /** How many files of these submissions were sent back, and so give their places free. */
+    public int countReturned(Collection<Long> submissions, long itemId) {
+        return table.countReturned(submissions, itemId);
     }
 
     /** All files of a submission, the oldest first. */
@@ -154,6 +189,9 @@ public class ReceivedFiles implements ItemUse {
         }
         ReceivedFile file = byId(id);
         transactions.durably(() -> {
+            if (file.keptApart()) {
+                throw Problem.conflict("claim-first");
+            }
             if (table.review(id, from, to, to == Review.RETURNED ? plain : "", clock.instant()) != 1) {
                 throw Problem.conflict("changed-elsewhere");
             }
@@ -184,7 +222,7 @@ public class ReceivedFiles implements ItemUse {
     public int unaccept(Collection<Long> ids) {
         List<ReceivedFile> accepted = byIds(ids);
         int changed = transactions.durably(() -> accepted.stream().mapToInt(file -> table.review(file.id(), Review.ACCEPTED, Review.NONE, "", clock.instant())).sum());
-        accepted.stream().map(ReceivedFile::basketId).distinct().forEach(basket -> live.publish(new LiveEvent("basket", accepted.get(0).roundId(), basket)));
+        accepted.stream().map(file -> new LiveEvent("basket", file.roundId(), file.basketId())).distinct().forEach(live::publish);
         return changed;
     }
 

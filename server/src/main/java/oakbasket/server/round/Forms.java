@@ -49,7 +49,7 @@ public class Forms {
         }
         String safe = SafeName.of(name.isBlank() ? "form" : name);
         String type = tika.detect(content, safe);
-        if (KindCheck.byContent(Set.of(), safe, type) != KindCheck.Verdict.ACCEPTED) {
+        if (KindCheck.byContent(Set.of(), safe, type, false) != KindCheck.Verdict.ACCEPTED) {
             throw Problem.refused("kind-program", safe);
         }
         long id = transactions.durably(() -> table.insert(safe, type, sha256(content), content, clock.instant()));

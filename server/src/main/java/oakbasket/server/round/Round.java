@@ -18,11 +18,12 @@ import org.jspecify.annotations.Nullable;
  * @param closesAt when links shut by themselves; null when they do not
  * @param keepUntil the last day papers are kept; null when nobody said
  * @param calendarId whose working days count; null means the default
+ * @param takesActive whether files that run or open with script are taken
  * @param letters which letters it sends by itself
  */
 public record Round(long id, RoundState state, int version, String title, String note, LocalDeadline deadline, Duration warning, Duration grace,
         String folderPattern, String namePattern, long askedBy, Instant openedAt, @Nullable Instant closesAt, @Nullable Instant closedAt,
-        @Nullable LocalDate keepUntil, @Nullable Long calendarId, LetterPlan letters) {
+        @Nullable LocalDate keepUntil, @Nullable Long calendarId, boolean takesActive, LetterPlan letters) {
 
     /**
      * The deadline for a basket of this round.

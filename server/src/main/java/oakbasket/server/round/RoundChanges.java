@@ -80,7 +80,7 @@ class RoundChanges {
         return new Changing(round.version(), new RoundSheet(round.title(), round.note(), now, List.of(), "", List.of(), round.deadline().date().toString(),
                 round.deadline().time() == null ? "" : round.deadline().time().toString(), zone.getId(), (int) round.warning().toHours(), (int) round.grace().toHours(),
                 closing == null ? "" : closing.toLocalDate().toString(), closing == null || wholeDay ? "" : closing.toLocalTime().toString(),
-                round.keepUntil() == null ? "" : round.keepUntil().toString(), round.calendarId(), round.folderPattern(), round.namePattern(), false, "", stored.letters()));
+                round.keepUntil() == null ? "" : round.keepUntil().toString(), round.calendarId(), round.folderPattern(), round.namePattern(), false, "", round.takesActive(), stored.letters()));
     }
 
     /** Says what a change would mean; stores nothing. */
@@ -163,12 +163,12 @@ class RoundChanges {
         RoundSheet stored = json.readValue(rounds.sheet(id), RoundSheet.class);
         return new RoundSheet(sheet.title(), sheet.note(), sheet.items(), stored.people(), "", stored.groups(), sheet.deadlineDate(), sheet.deadlineTime(), sheet.zone(),
                 sheet.warningHours(), sheet.graceHours(), sheet.closingDate(), sheet.closingTime(), sheet.keepUntil(), sheet.calendarId(), sheet.folderPattern(),
-                sheet.namePattern(), stored.openLink(), "", sheet.letters());
+                sheet.namePattern(), stored.openLink(), "", sheet.takesActive(), sheet.letters());
     }
 
     private static Round changed(Round before, RoundPlan plan) {
         return new Round(before.id(), before.state(), before.version(), plan.title(), plan.note(), plan.deadline(), plan.warning(), plan.grace(), plan.folderPattern(),
-                plan.namePattern(), before.askedBy(), before.openedAt(), plan.closesAt(), before.closedAt(), plan.keepUntil(), plan.calendarId(), plan.letters());
+                plan.namePattern(), before.askedBy(), before.openedAt(), plan.closesAt(), before.closedAt(), plan.keepUntil(), plan.calendarId(), plan.takesActive(), plan.letters());
     }
 
     private static List<String> plain(Round before, RoundPlan plan) {

@@ -30,7 +30,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class RoundController {
 
-    record Save(int version, RoundSheet sheet) {
+    record Save(int version, @Nullable RoundSheet sheet) {
     }
 
     record Open(int version) {
@@ -77,6 +77,9 @@ class RoundController {
 
     @PutMapping("/api/rounds/{id}/sheet")
     Rounds.Draft save(@PathVariable long id, @RequestBody Save body) {
+        if (body.sheet() == null) {
+            throw Problem.unreadable("unreadable");
+        }
         return rounds.save(id, body.version(), body.sheet());
     }
 

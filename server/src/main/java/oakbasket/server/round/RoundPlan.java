@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
 
 /** A sheet without faults, ready to be opened. */
 record RoundPlan(String title, String note, List<PlannedItem> items, List<Person> people, List<String> groups, LocalDeadline deadline, Duration warning, Duration grace,
-        @Nullable LocalDeadline closing, @Nullable LocalDate keepUntil, @Nullable Long calendarId, String folderPattern, String namePattern, boolean openLink, String passcode, LetterPlan letters) {
+        @Nullable LocalDeadline closing, @Nullable LocalDate keepUntil, @Nullable Long calendarId, String folderPattern, String namePattern, boolean openLink, String passcode, boolean takesActive, LetterPlan letters) {
 
     /** When links shut by themselves; null when they do not. */
     @Nullable Instant closesAt() {

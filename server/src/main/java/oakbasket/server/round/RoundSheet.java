@@ -18,11 +18,12 @@ import org.jspecify.annotations.Nullable;
  * @param calendarId whose working days count; null means the default
  * @param openLink whether there is also an open link
  * @param passcode asked on the open link; empty means none
+ * @param takesActive whether files that run or open with script are taken
  * @param letters which letters the round sends by itself
  */
 public record RoundSheet(String title, String note, List<SheetItem> items, List<SheetPerson> people, String peopleText, List<String> groups,
         String deadlineDate, String deadlineTime, String zone, Integer warningHours, Integer graceHours, String closingDate, String closingTime, String keepUntil,
-        @Nullable Long calendarId, String folderPattern, String namePattern, Boolean openLink, String passcode, SheetLetters letters) {
+        @Nullable Long calendarId, String folderPattern, String namePattern, Boolean openLink, String passcode, Boolean takesActive, SheetLetters letters) {
 
     /**
      * An item as typed.
@@ -123,24 +124,25 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
         namePattern = text(namePattern);
         openLink = openLink != null && openLink;
         passcode = text(passcode);
+        takesActive = takesActive != null && takesActive;
         letters = letters == null ? SheetLetters.NONE : letters;
     }
 
     /** The same sheet without its passcode, to be kept after opening. */
     RoundSheet withoutPasscode() {
         return new RoundSheet(title, note, items, people, peopleText, groups, deadlineDate, deadlineTime, zone, warningHours, graceHours, closingDate, closingTime, keepUntil,
-                calendarId, folderPattern, namePattern, openLink, "", letters);
+                calendarId, folderPattern, namePattern, openLink, "", takesActive, letters);
     }
 
     /** The same sheet for another round: with this title and these dates, and items of its own. */
     RoundSheet again(String newTitle, String deadline, String closing, String keep) {
         return new RoundSheet(newTitle, note, items.stream().map(SheetItem::asNew).toList(), people, "", groups, deadline, deadlineTime, zone, warningHours, graceHours, closing,
-                closing.isEmpty() ? "" : closingTime, keep, calendarId, folderPattern, namePattern, openLink, passcode, letters);
+                closing.isEmpty() ? "" : closingTime, keep, calendarId, folderPattern, namePattern, openLink, passcode, takesActive, letters);
     }
 
     RoundSheet asking(List<SheetPerson> others, List<String> otherGroups) {
         return new RoundSheet(title, note, items, others, peopleText, otherGroups, deadlineDate, deadlineTime, zone, warningHours, graceHours, closingDate, closingTime, keepUntil,
-                calendarId, folderPattern, namePattern, openLink, passcode, letters);
+                calendarId, folderPattern, namePattern, openLink, passcode, takesActive, letters);
     }
 
     private static String text(@Nullable String given) {

@@ -30,7 +30,7 @@ class RoundTable {
     /** All columns but the sheet, which is large and needed only while composing. */
     private static final String SELECT = """
             SELECT id, state, version, title, note, zone, deadline_date, deadline_time, warning_hours, grace_hours, folder_pattern, name_pattern,
-                   asked_by, opened_at, closes_at, closed_at, keep_until, calendar_id, letter_plan
+                   asked_by, opened_at, closes_at, closed_at, keep_until, calendar_id, letter_plan, takes_active
             FROM round
             """;
 
@@ -68,7 +68,7 @@ class RoundTable {
                 UPDATE round SET state = 'GATHERING', version = version + 1, sheet = :sheet, title = :title, note = :note, zone = :zone,
                     deadline_date = :date, deadline_time = :time, warning_hours = :warning, grace_hours = :grace,
                     closes_at = :closes, keep_until = :keep, calendar_id = :calendar,
-                    folder_pattern = :folders, name_pattern = :names, letter_plan = :letters, opened_at = :now, changed_at = :now
+                    folder_pattern = :folders, name_pattern = :names, letter_plan = :letters, takes_active = :active, opened_at = :now, changed_at = :now
                 WHERE id = :id AND version = :version AND state = 'DRAFT'"""), id, version, plan, sheet, now).update();
     }
 
@@ -78,7 +78,7 @@ class RoundTable {
                 UPDATE round SET version = version + 1, sheet = :sheet, title = :title, note = :note, zone = :zone,
                     deadline_date = :date, deadline_time = :time, warning_hours = :warning, grace_hours = :grace,
                     closes_at = :closes, keep_until = :keep, calendar_id = :calendar,
-                    folder_pattern = :folders, name_pattern = :names, letter_plan = :letters, changed_at = :now
+                    folder_pattern = :folders, name_pattern = :names, letter_plan = :letters, takes_active = :active, changed_at = :now
                 WHERE id = :id AND version = :version AND state = 'GATHERING'"""), id, version, plan, sheet, now).update();
     }
 
@@ -87,7 +87,7 @@ class RoundTable {
                 .param("date", plan.deadline().date()).param("time", plan.deadline().time()).param("warning", plan.warning().toHours())
                 .param("grace", plan.grace().toHours()).param("closes", plan.closesAt()).param("keep", plan.keepUntil()).param("calendar", plan.calendarId())
                 .param("folders", plan.folderPattern()).param("names", plan.namePattern()).param("letters", json.writeValueAsString(plan.letters()))
-                .param("now", now).param("id", id).param("version", version);
+                .param("active", plan.takesActive()).param("now", now).param("id", id).param("version", version);
     }
 
     void ofSeries(long id, long seriesId) {
@@ -137,6 +137,6 @@ class RoundTable {
                 row.getString("note"), deadline, Duration.ofHours(row.getInt("warning_hours")), Duration.ofHours(row.getInt("grace_hours")),
                 row.getString("folder_pattern"), row.getString("name_pattern"), row.getLong("asked_by"), row.getObject("opened_at", Instant.class),
                 row.getObject("closes_at", Instant.class), row.getObject("closed_at", Instant.class), row.getObject("keep_until", LocalDate.class),
-                row.getObject("calendar_id", Long.class), row.getString("letter_plan").isEmpty() ? LetterPlan.NONE : json.readValue(row.getString("letter_plan"), LetterPlan.class));
+                row.getObject("calendar_id", Long.class), row.getBoolean("takes_active"), row.getString("letter_plan").isEmpty() ? LetterPlan.NONE : json.readValue(row.getString("letter_plan"), LetterPlan.class));
     }
 }

@@ -160,7 +160,7 @@ public class Rounds {
         SheetCheck.Outcome outcome = SheetCheck.check(sheet, contexts.composing());
         RoundPlan plan = outcome.plan().orElseThrow(() -> Problem.fields(outcome.errors()));
         Round round = new Round(id, head.state(), head.version(), plan.title(), plan.note(), plan.deadline(), plan.warning(), plan.grace(),
-                plan.folderPattern(), plan.namePattern(), rounds.askedBy(id), clock.instant(), plan.closesAt(), null, plan.keepUntil(), plan.calendarId(), plan.letters());
+                plan.folderPattern(), plan.namePattern(), rounds.askedBy(id), clock.instant(), plan.closesAt(), null, plan.keepUntil(), plan.calendarId(), plan.takesActive(), plan.letters());
         List<Item> list = RoundChanges.asItems(plan.items());
         return new Rehearsed(round, list, plan.people().isEmpty());
     }

@@ -108,7 +108,7 @@ final class SheetCheck {
         LetterPlan letters = new LetterCheck(sheet.letters(), this::error).plan();
         Optional<RoundPlan> plan = errors.isEmpty() && deadline != null && letters != null
                 ? Optional.of(new RoundPlan(title, sheet.note().strip(), items, people, sheet.groups(), deadline, Duration.ofHours(sheet.warningHours()),
-                        Duration.ofHours(sheet.graceHours()), closing, keepUntil, calendar, sheet.folderPattern(), sheet.namePattern(), sheet.openLink(), passcode, letters))
+                        Duration.ofHours(sheet.graceHours()), closing, keepUntil, calendar, sheet.folderPattern(), sheet.namePattern(), sheet.openLink(), passcode, sheet.takesActive(), letters))
                 : Optional.empty();
         return new Outcome(List.copyOf(errors), List.copyOf(oddities), plan);
     }

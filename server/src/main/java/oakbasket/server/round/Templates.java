@@ -57,7 +57,7 @@ public class Templates {
             throw Problem.refused("template-name-taken", plain).at("name", "There is already one called “" + plain + "”");
         }
         RoundSheet plainSheet = sheet.again(sheet.title(), "", "", "").withoutPasscode();
-        RoundSheet stored = kind == TemplateKind.ROUND ? plainSheet : new RoundSheet("", "", plainSheet.items(), List.of(), "", List.of(), "", "", "", null, null, "", "", "", null, "", "", false, "",
+        RoundSheet stored = kind == TemplateKind.ROUND ? plainSheet : new RoundSheet("", "", plainSheet.items(), List.of(), "", List.of(), "", "", "", null, null, "", "", "", null, "", "", false, "", false,
                 RoundSheet.SheetLetters.NONE);
         transactions.durably(() -> table.keep(kind.name(), plain, json.writeValueAsString(stored), clock.instant()));
         return all().stream().filter(one -> one.kind() == kind && one.name().equals(plain)).findFirst().orElseThrow();

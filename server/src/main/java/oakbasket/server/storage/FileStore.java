@@ -110,6 +110,21 @@ public class FileStore {
         }
     }
 
+    /** Removes one of two names of the same file; any other file that has this name stays. */
+    public void removeName(String relative, String sameFile) {
+        try {
+            Path extra = resolve(relative);
+            if (Files.exists(extra) && Files.isSameFile(extra, resolve(sameFile))) {
+                Files.delete(extra);
+                flushFolder(extra.getParent());
+            }
+        } catch (NoSuchFileException gone) {
+            return;
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+
     /** Whether a placed file and the gathered bytes are one and the same. */
     public boolean isPlaced(Path whole, String relative) {
         try {

@@ -2,14 +2,20 @@ package oakbasket.server.upload;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.channels.SeekableByteChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.Locale;
 import java.util.Map;
+import java.util.concurrent.Semaphore;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import oakbasket.core.filekind.FileKind;
+import oakbasket.core.filekind.KindCheck;
 import org.apache.tika.Tika;
 import org.springframework.stereotype.Component;
 
@@ -28,7 +34,15 @@ class ContentLook {
             "%PDF-", "application/pdf", "MZ", "application/x-msdownload", "\u007fELF", "application/x-elf", "\u00ca\u00fe\u00ba\u00be", "application/java-vm",
             "\u00ce\u00fa\u00ed\u00fe", "application/x-mach-o", "\u00cf\u00fa\u00ed\u00fe", "application/x-mach-o", "L\0\0\0\1\24\2\0", "application/x-ms-shortcut");
 
+    private static final int END_RECORD = 0x06054b50;
+    private static final int END_RECORD_BYTES = 22;
+    private static final int LONGEST_COMMENT_BYTES = 65_535;
+    /** About twenty thousand entries; a longer list is not looked into, and the file is then just an archive. */
+    private static final long MOST_DIRECTORY_BYTES = 2 << 20;
+    private static final int MOST_LOOKS_AT_ONCE = 4;
+
     private final Tika tika = new Tika();
+    private final Semaphore looking = new Semaphore(MOST_LOOKS_AT_ONCE);
 
     /**
      * The media type that the content shows. The name helps only where content alone cannot tell: among kinds of plain text, and among
@@ -49,7 +63,7 @@ class ContentLook {
             return insideZip(file);
         }
         boolean ofAKind = Arrays.stream(FileKind.values()).anyMatch(kind -> kind.named(name));
-        if (!ofAKind && !textual(start)) {
+        if (!ofAKind && !textual(start) && !head.startsWith("ITSF") && !head.startsWith("MSCF")) {
             return "application/octet-stream";
         }
         String shown = tika.detect(start);
@@ -74,27 +88,58 @@ class ContentLook {
         return true;
     }
 
-    private static String insideZip(Path file) throws IOException {
+    private String insideZip(Path file) throws IOException {
+        if (directoryBytes(file) > MOST_DIRECTORY_BYTES) {
+            return "application/zip";
+        }
+        looking.acquireUninterruptibly();
         try (ZipFile zip = new ZipFile(file.toFile())) {
-            ZipEntry mimetype = zip.getEntry("mimetype");
-            if (mimetype != null && mimetype.getSize() < 200) {
-                try (InputStream in = zip.getInputStream(mimetype)) {
-                    String declared = new String(in.readNBytes(200), StandardCharsets.US_ASCII).strip();
-                    if (declared.startsWith("application/vnd.oasis.opendocument.")) {
-                        return declared;
-                    }
-                }
-            }
-            if (zip.getEntry("META-INF/MANIFEST.MF") != null && zip.stream().anyMatch(entry -> entry.getName().endsWith(".class"))) {
-                return "application/java-archive";
-            }
-            if (zip.getEntry("[Content_Types].xml") == null) {
-                return "application/zip";
-            }
-            return zip.getEntry("word/document.xml") != null ? OFFICE + "wordprocessingml.document"
-                    : zip.getEntry("xl/workbook.xml") != null ? OFFICE + "spreadsheetml.sheet" : "application/zip";
+            return kindOf(zip);
         } catch (java.util.zip.ZipException damaged) {
             return "application/octet-stream";
+        } finally {
+            looking.release();
+        }
+    }
+
+    private static String kindOf(ZipFile zip) throws IOException {
+        ZipEntry mimetype = zip.getEntry("mimetype");
+        if (mimetype != null && mimetype.getSize() < 200) {
+            try (InputStream in = zip.getInputStream(mimetype)) {
+                String declared = new String(in.readNBytes(200), StandardCharsets.US_ASCII).strip();
+                if (declared.startsWith("application/vnd.oasis.opendocument.")) {
+                    return declared;
+                }
+            }
+        }
+        if (zip.getEntry("META-INF/MANIFEST.MF") != null && zip.stream().anyMatch(entry -> entry.getName().endsWith(".class"))) {
+            return "application/java-archive";
+        }
+        if (zip.getEntry("[Content_Types].xml") == null) {
+            return "application/zip";
+        }
+        if (zip.stream().anyMatch(entry -> entry.getName().toLowerCase(Locale.ROOT).endsWith("vbaproject.bin"))) {
+            return KindCheck.MACROS;
+        }
+        return zip.getEntry("word/document.xml") != null ? OFFICE + "wordprocessingml.document"
+                : zip.getEntry("xl/workbook.xml") != null ? OFFICE + "spreadsheetml.sheet" : "application/zip";
+    }
+
+    /** How long the list of entries is, which a ZIP keeps at its end (PKWARE APPNOTE 4.3.16) and which is read whole; all there is where that cannot be told. */
+    private static long directoryBytes(Path file) throws IOException {
+        try (SeekableByteChannel channel = Files.newByteChannel(file)) {
+            int length = (int) Math.min(channel.size(), END_RECORD_BYTES + LONGEST_COMMENT_BYTES);
+            ByteBuffer end = ByteBuffer.allocate(length).order(ByteOrder.LITTLE_ENDIAN);
+            channel.position(channel.size() - length);
+            while (end.hasRemaining() && channel.read(end) >= 0) {
+                Thread.onSpinWait();
+            }
+            for (int at = length - END_RECORD_BYTES; at >= 0; at--) {
+                if (end.getInt(at) == END_RECORD) {
+                    return Integer.toUnsignedLong(end.getInt(at + 12));
+                }
+            }
+            return 0;
         }
     }
 }

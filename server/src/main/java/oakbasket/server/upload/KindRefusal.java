@@ -17,6 +17,7 @@ final class KindRefusal {
                     item.spec().kinds().stream().flatMap(kind -> kind.endings().stream()).sorted().map(e -> "." + e).collect(Collectors.joining(", ")));
             case DISGUISED -> Problem.refused("kind-disguised", name);
             case PROGRAM -> Problem.refused("kind-program", name);
+            case ACTIVE -> Problem.refused("kind-active", name);
             case ACCEPTED -> throw new IllegalArgumentException("Accepted is no refusal");
         };
     }

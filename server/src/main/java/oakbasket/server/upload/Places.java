@@ -1,41 +1,51 @@
 package oakbasket.server.upload;
 
+import java.io.IOException;
+import java.util.Arrays;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 import oakbasket.server.basket.Submission;
+import oakbasket.server.basket.Submissions;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
 import oakbasket.server.web.Problem;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * How many files of an item may still begin. On a personal link earlier submissions count too; on an open link only the submission itself, so that
- * nobody learns by a refusal what somebody else sent.
+ * How many files of an item may still begin; earlier submissions count too. On an open link those count that came through it under the same address from
+ * the same caller, so that nobody learns by a refusal what somebody else sent. What was returned gives its place free; what is claimed takes none.
  */
 @Component
 class Places {
 
     private static final int MOST_REMEMBERED = 10_000;
 
-    private record Key(long submissionId, long itemId) {
+    /** One sender and item: how many files were counted, and which of them are on their way without a row. */
+    private static final class Known {
+        private final Set<String> begun = new HashSet<>();
+        private int counted = -1;
     }
 
     private final UploadTable uploads;
     private final ReceivedFiles files;
-    /** Counting and beginning go together for one submission; a stripe of locks keeps that from growing. */
+    private final Submissions submissions;
+    /** Counting and beginning go together for one sender; a stripe of locks keeps that from growing. */
     private final Object[] locks = Stream.generate(Object::new).limit(64).toArray();
-    private final Map<Key, Integer> begun = new LinkedHashMap<>(16, 0.75f, true) {
+    private final Map<String, Known> known = new LinkedHashMap<>(16, 0.75f, true) {
         @Override
-        protected boolean removeEldestEntry(Map.Entry<Key, Integer> eldest) {
-            return size() > MOST_REMEMBERED;
+        protected boolean removeEldestEntry(Map.Entry<String, Known> eldest) {
+            return size() > MOST_REMEMBERED && eldest.getValue().begun.isEmpty();
         }
     };
 
-    Places(UploadTable uploads, ReceivedFiles files) {
+    Places(UploadTable uploads, ReceivedFiles files, Submissions submissions) {
         this.uploads = uploads;
         this.files = files;
+        this.submissions = submissions;
     }
 
     /**
@@ -44,35 +54,68 @@ class Places {
      * @throws Problem when the item takes no more files
      */
     void take(Submission submission, Item item, Runnable begin) {
-        Key key = new Key(submission.id(), item.id());
-        synchronized (locks[(int) (submission.id() % locks.length)]) {
-            Integer known = get(key);
-            int before = known != null ? known : uploads.countLive(submission.id(), item.id())
-                    + (submission.selfDeclared() ? 0 : files.countKeptFromOthers(submission.basketId(), item.id(), submission.id()));
-            if (before >= item.spec().maxFiles()) {
-                throw Problem.refused("too-many-files", item.spec().title(), item.spec().maxFiles());
-            }
+        synchronized (lockOf(submission)) {
+            Known here = withRoom(submission, item);
             begin.run();
-            put(key, before + 1);
+            here.counted++;
         }
     }
 
-    /** To be called when an upload was given up or refused: the next one counts anew. */
-    void forget(long submissionId, long itemId) {
-        synchronized (begun) {
-            begun.remove(new Key(submissionId, itemId));
+    /**
+     * Runs work that takes in a file before it has a row, with a place kept for it.
+     *
+     * @throws Problem when the item takes no more files
+     */
+    <T> T during(Submission submission, Item item, String uploadId, Work<T> work) throws IOException {
+        Known here;
+        synchronized (lockOf(submission)) {
+            here = withRoom(submission, item);
+            here.begun.add(uploadId);
+            here.counted++;
+        }
+        try {
+            return work.run();
+        } finally {
+            synchronized (lockOf(submission)) {
+                here.begun.remove(uploadId);
+            }
         }
     }
 
-    private @Nullable Integer get(Key key) {
-        synchronized (begun) {
-            return begun.get(key);
-        }
+    /** Work that takes in a file. */
+    interface Work<T> {
+        T run() throws IOException;
     }
 
-    private void put(Key key, int count) {
-        synchronized (begun) {
-            begun.put(key, count);
+    /** What was counted may be too much, when something was refused, given up or returned since; so it is counted anew before anybody is refused. */
+    private Known withRoom(Submission submission, Item item) {
+        Known here;
+        synchronized (known) {
+            here = known.computeIfAbsent(senderOf(submission) + " " + item.id(), key -> new Known());
         }
+        int most = item.spec().maxFiles();
+        if (here.counted < 0 || here.counted >= most) {
+            here.counted = count(submission, item, here.begun);
+        }
+        if (here.counted >= most) {
+            throw Problem.refused("too-many-files", item.spec().title(), most);
+        }
+        return here;
+    }
+
+    private int count(Submission submission, Item item, Set<String> begun) {
+        List<Long> sameSender = submissions.ofSameSender(submission);
+        int count = uploads.countLive(sameSender, item.id(), begun) + begun.size() - files.countReturned(sameSender, item.id());
+        Long basket = submission.basketId();
+        return submission.selfDeclared() || basket == null ? count : count + files.countKeptFromOthers(basket, item.id(), submission.id());
+    }
+
+    private Object lockOf(Submission submission) {
+        return locks[Math.floorMod(senderOf(submission).hashCode(), locks.length)];
+    }
+
+    private static String senderOf(Submission submission) {
+        return submission.selfDeclared() ? submission.linkId() + " " + submission.declaredKey() + " " + Arrays.hashCode(submission.callerHash())
+                : "basket " + submission.basketId();
     }
 }

@@ -6,5 +6,5 @@ import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 
 /** Everything around an upload that its place and its record need. */
-record Setting(Submission submission, Basket basket, Round round, Item item) {
+record Setting(Submission submission, Round round, Item item) {
 }

@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.HexFormat;
+import java.util.Objects;
 import oakbasket.core.filekind.KindCheck;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
@@ -44,11 +45,10 @@ class Settling {
     private final ContentLook look;
     private final Transactions transactions;
     private final LiveHub live;
-    private final Places places;
     private final ArrivalJournal journal;
 
     Settling(UploadTable uploads, Submissions submissions, Baskets baskets, Rounds rounds, Links links, Filing filing, FileStore store, ReceivedFiles files,
-            ContentLook look, Transactions transactions, LiveHub live, Places places,
+            ContentLook look, Transactions transactions, LiveHub live,
             ArrivalJournal journal) {
         this.uploads = uploads;
         this.submissions = submissions;
@@ -61,7 +61,6 @@ class Settling {
         this.look = look;
         this.transactions = transactions;
         this.live = live;
-        this.places = places;
         this.journal = journal;
     }
 
@@ -73,28 +72,30 @@ class Settling {
      */
     void settle(Upload upload, boolean stored, Setting setting, byte[] sha256, Instant receivedAt) {
         Path whole = store.incoming(upload.id());
-        String mediaType = accepted(upload, setting.item(), whole);
+        String mediaType = accepted(upload, setting, whole);
         arrive(upload, stored, setting, HexFormat.of().formatHex(sha256), mediaType, receivedAt);
     }
 
     private void arrive(Upload upload, boolean stored, Setting setting, String sha256, String mediaType, Instant receivedAt) {
-        long[] basket = {setting.basket().id()};
+        Submission sending = submissions.bound(setting.submission().id());
+        Basket basket = baskets.byId(Objects.requireNonNull(sending.basketId()));
+        long[] recorded = {basket.id()};
         journal.whileArriving(() -> {
             Arrival arrival;
             do {
-                String target = filing.choose(setting.round(), setting.basket(), setting.submission(), setting.item(), upload.fileName(), receivedAt);
+                String target = filing.choose(setting.round(), basket, sending, setting.item(), upload.fileName(), receivedAt);
                 arrival = new Arrival(upload.id(), upload.submissionId(), upload.itemId(), upload.fileName(), upload.lengthBytes(), sha256, mediaType, target, receivedAt);
                 journal.append(arrival);
             } while (!store.place(store.incoming(upload.id()), arrival.target()));
             try {
-                basket[0] = record(arrival, stored, setting);
+                recorded[0] = record(arrival, stored, setting);
             } catch (RuntimeException notRecorded) {
                 store.unplace(store.incoming(upload.id()), arrival.target());
                 throw notRecorded;
             }
         });
         leave(upload.id());
-        live.publish(new LiveEvent("arrival", setting.round().id(), basket[0]));
+        live.publish(new LiveEvent("arrival", setting.round().id(), recorded[0]));
     }
 
     /**
@@ -113,6 +114,7 @@ class Settling {
             return false;
         }
         Upload upload = uploads.byId(arrival.uploadId()).orElseGet(() -> again(arrival));
+        submissions.bound(arrival.submissionId());
         if (placed) {
             record(arrival, true, setting(upload));
         } else {
@@ -125,7 +127,7 @@ class Settling {
 
     /** The row of an upload whose beginning the database lost. */
     private Upload again(Arrival arrival) {
-        uploads.insert(arrival.uploadId(), arrival.submissionId(), arrival.itemId(), arrival.fileName(), arrival.lengthBytes(), arrival.receivedAt());
+        uploads.insert(arrival.uploadId(), arrival.submissionId(), arrival.itemId(), arrival.fileName(), arrival.lengthBytes(), arrival.receivedAt(), "");
         return uploads.byId(arrival.uploadId()).orElseThrow();
     }
 
@@ -143,20 +145,19 @@ class Settling {
     /** Looks up the setting of an upload. */
     Setting setting(Upload upload) {
         Submission submission = submissions.byId(upload.submissionId());
-        Basket basket = baskets.byId(submission.basketId());
-        Item item = rounds.items(basket.roundId()).stream().filter(i -> i.id() == upload.itemId()).findFirst().orElseThrow();
-        return new Setting(submission, basket, rounds.opened(basket.roundId()), item);
+        long round = links.byId(submission.linkId()).roundId();
+        Item item = rounds.items(round).stream().filter(i -> i.id() == upload.itemId()).findFirst().orElseThrow();
+        return new Setting(submission, rounds.opened(round), item);
     }
 
-    private String accepted(Upload upload, Item item, Path whole) {
+    private String accepted(Upload upload, Setting setting, Path whole) {
         try {
             String mediaType = look.mediaType(whole, upload.fileName());
-            KindCheck.Verdict verdict = KindCheck.byContent(item.spec().kinds(), upload.fileName(), mediaType);
+            KindCheck.Verdict verdict = KindCheck.byContent(setting.item().spec().kinds(), upload.fileName(), mediaType, setting.round().takesActive());
             if (verdict != KindCheck.Verdict.ACCEPTED) {
                 transactions.durably(() -> uploads.finish(upload.id(), Upload.State.REFUSED));
-                places.forget(upload.submissionId(), upload.itemId());
                 Files.deleteIfExists(whole);
-                throw KindRefusal.of(verdict, upload.fileName(), item);
+                throw KindRefusal.of(verdict, upload.fileName(), setting.item());
             }
             return mediaType;
         } catch (IOException problem) {
@@ -167,7 +168,8 @@ class Settling {
     /** Records the file with the basket its submission belongs to now: contacts may have been merged while the bytes came. */
     private long record(Arrival arrival, boolean stored, Setting setting) {
         return transactions.quickly(() -> {
-            long basket = submissions.lockedBasket(arrival.submissionId());
+            Submission sending = submissions.locked(arrival.submissionId());
+            long basket = Objects.requireNonNull(sending.basketId());
             if (!stored) {
                 uploads.insertDone(arrival);
             } else if (uploads.finish(arrival.uploadId(), Upload.State.DONE) != 1) {
@@ -177,7 +179,7 @@ class Settling {
                 links.use(setting.submission().linkId());
             }
             files.record(new NewFile(arrival.uploadId(), arrival.submissionId(), setting.round().id(), basket, arrival.itemId(), arrival.fileName(),
-                    arrival.target(), arrival.lengthBytes(), HexFormat.of().parseHex(arrival.sha256()), arrival.mediaType(), arrival.receivedAt()));
+                    arrival.target(), arrival.lengthBytes(), HexFormat.of().parseHex(arrival.sha256()), arrival.mediaType(), arrival.receivedAt(), sending.keptApart()));
             return basket;
         });
     }

@@ -7,16 +7,19 @@ import java.nio.charset.StandardCharsets;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.Base64;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import oakbasket.core.round.ItemSpec;
-import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.web.Caller;
 import oakbasket.server.web.Problem;
 import io.swagger.v3.oas.annotations.Operation;
 import org.jspecify.annotations.Nullable;
@@ -38,31 +41,34 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class TusController {
 
-    private static final String VERSION = "1.0.0";
+    static final String VERSION = "1.0.0";
     private static final String OFFSET_TYPE = "application/offset+octet-stream";
     private static final int LONGEST_METADATA = 8_000;
+    private static final List<String> ONCE = List.of("Tus-Resumable", "Upload-Length", "Upload-Offset", "Upload-Metadata", "Content-Type", "Oak-Link", "Oak-Ticket", "Oak-Submission");
+    /** RFC 9110 §5.6.7: the day has two digits. */
+    private static final DateTimeFormatter HTTP_DATE = DateTimeFormatter.ofPattern("EEE, dd MMM yyyy HH:mm:ss 'GMT'", Locale.US).withZone(ZoneOffset.UTC);
 
     private final Uploads uploads;
     private final Links links;
     private final Submissions submissions;
     private final Rounds rounds;
-    private final Baskets baskets;
     private final Transfers transfers;
 
-    TusController(Uploads uploads, Links links, Submissions submissions, Rounds rounds, Baskets baskets, Transfers transfers) {
+    TusController(Uploads uploads, Links links, Submissions submissions, Rounds rounds, Transfers transfers) {
         this.uploads = uploads;
         this.links = links;
         this.submissions = submissions;
         this.rounds = rounds;
-        this.baskets = baskets;
         this.transfers = transfers;
     }
 
-    /** Every answer tells the version; every request but OPTIONS must speak it. */
+    /** Every request but OPTIONS must speak the version, and says each thing once. */
     @ModelAttribute
     void version(HttpServletRequest request, HttpServletResponse response) {
-        response.setHeader("Tus-Resumable", VERSION);
         response.setHeader("Cache-Control", "no-store");
+        if (ONCE.stream().anyMatch(name -> Collections.list(request.getHeaders(name)).size() > 1)) {
+            throw Problem.unreadable("header-twice");
+        }
         if (!request.getMethod().equals("OPTIONS") && !VERSION.equals(request.getHeader("Tus-Resumable"))) {
             response.setHeader("Tus-Version", VERSION);
             throw Problem.of(HttpStatus.PRECONDITION_FAILED, "tus-version");
@@ -83,23 +89,24 @@ class TusController {
             @RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket,
             @RequestHeader(value = "Oak-Submission", required = false) @Nullable String key) throws IOException {
-        Links.Admitted in = links.admit(token, ticket, request.getRemoteAddr());
+        Links.Admitted in = links.admit(token, ticket, Caller.of(request));
         Link link = in.link();
         Submission submission = submissions.byKey(key);
         if (submission.linkId() != link.id()) {
             throw Problem.notFound("no-submission");
         }
         long length = number(request.getHeader("Upload-Length"), "upload-length");
-        Map<String, String> metadata = metadata(request.getHeader("Upload-Metadata"));
+        String said = request.getHeader("Upload-Metadata") == null ? "" : request.getHeader("Upload-Metadata");
+        Map<String, String> metadata = metadata(said);
         String number = metadata.getOrDefault("item", "");
         Item item = rounds.items(link.roundId()).stream().filter(i -> Integer.toString(i.number()).equals(number)).findFirst()
                 .orElseThrow(() -> Problem.refused("no-such-item"));
         String name = metadata.getOrDefault("filename", "");
+        Setting setting = new Setting(submission, in.round(), item);
         boolean bytesFollow = OFFSET_TYPE.equals(request.getContentType());
         Upload upload = bytesFollow
-                ? transfers.run(link.id(), () -> uploads.beginWithBytes(link, new Setting(submission, baskets.byId(submission.basketId()), in.round(), item), name,
-                        length, request.getInputStream()))
-                : uploads.begin(link, submission, item, name, length);
+                ? transfers.run(link.id(), () -> uploads.beginWithBytes(link, setting, name, length, said, Caller.of(request), request.getInputStream()))
+                : uploads.begin(link, setting, name, length, said, Caller.of(request));
         response.setHeader("Location", "/api/uploads/" + upload.id());
         response.setHeader("Upload-Expires", expires(upload));
         if (bytesFollow) {
@@ -115,6 +122,9 @@ class TusController {
         response.setHeader("Upload-Offset", Long.toString(upload.offsetBytes()));
         response.setHeader("Upload-Length", Long.toString(upload.lengthBytes()));
         response.setHeader("Upload-Expires", expires(upload));
+        if (!upload.metadata().isEmpty()) {
+            response.setHeader("Upload-Metadata", upload.metadata());
+        }
         response.setStatus(HttpStatus.OK.value());
     }
 
@@ -127,11 +137,14 @@ class TusController {
         }
         long offset = number(request.getHeader("Upload-Offset"), "upload-offset");
         Upload upload = uploads.find(id);
+        if (upload.state() == Upload.State.OPEN && offset == upload.offsetBytes() && request.getContentLengthLong() > upload.lengthBytes() - offset) {
+            throw Problem.of(HttpStatus.CONTENT_TOO_LARGE, "upload-surplus", upload.lengthBytes());
+        }
         Link link = links.byId(submissions.byId(upload.submissionId()).linkId());
         if (link.terms().withdrawnAt() != null || link.terms().pausedAt() != null) {
             throw link.terms().withdrawnAt() != null ? Problem.notFound("link-unknown") : Problem.of(HttpStatus.FORBIDDEN, "link-paused");
         }
-        response.setHeader("Upload-Offset", Long.toString(transfers.run(link.id(), () -> uploads.receive(id, offset, request.getInputStream()))));
+        response.setHeader("Upload-Offset", Long.toString(transfers.run(link.id(), () -> uploads.receive(link, id, offset, request.getInputStream()))));
         response.setHeader("Upload-Expires", expires(upload));
         response.setStatus(HttpStatus.NO_CONTENT.value());
     }
@@ -144,7 +157,7 @@ class TusController {
     }
 
     private String expires(Upload upload) {
-        return DateTimeFormatter.RFC_1123_DATE_TIME.format(uploads.expires(upload).atZone(ZoneOffset.UTC)).replace("UTC", "GMT");
+        return HTTP_DATE.format(uploads.expires(upload));
     }
 
     private static long number(@Nullable String header, String code) {
@@ -154,9 +167,9 @@ class TusController {
         return Long.parseLong(header);
     }
 
-    private static Map<String, String> metadata(@Nullable String header) {
+    private static Map<String, String> metadata(String header) {
         Map<String, String> values = new HashMap<>();
-        if (header == null || header.isBlank()) {
+        if (header.isBlank()) {
             return values;
         }
         if (header.length() > LONGEST_METADATA) {
@@ -165,7 +178,10 @@ class TusController {
         for (String pair : header.split(",")) {
             String[] parts = pair.strip().split(" ", 2);
             try {
-                values.put(parts[0], parts.length < 2 ? "" : new String(Base64.getDecoder().decode(parts[1].strip()), StandardCharsets.UTF_8));
+                String before = values.put(parts[0], parts.length < 2 ? "" : new String(Base64.getDecoder().decode(parts[1].strip()), StandardCharsets.UTF_8));
+                if (before != null) {
+                    throw Problem.unreadable("upload-metadata");
+                }
             } catch (IllegalArgumentException notBase64) {
                 throw Problem.unreadable("upload-metadata");
             }

@@ -6,10 +6,11 @@ import java.time.Instant;
  * A file on its way in.
  *
  * @param id random, the last part of its tus URL
+ * @param metadata what the client said of it when it began, as it was said
  * @param offsetBytes how many bytes are flushed to disk
  * @param touchedAt when something last came
  */
-record Upload(String id, long submissionId, long itemId, String fileName, long lengthBytes, long offsetBytes, State state, Instant touchedAt) {
+record Upload(String id, long submissionId, long itemId, String fileName, long lengthBytes, long offsetBytes, State state, Instant touchedAt, String metadata) {
 
     /** The states, in the order of a file's way. */
     enum State {

@@ -1,6 +1,7 @@
 package oakbasket.server.upload;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -11,7 +12,7 @@ import org.springframework.stereotype.Repository;
 class UploadTable {
 
     private static final String SELECT = """
-            SELECT id, submission_id, item_id, file_name, length_bytes, offset_bytes, state, touched_at FROM upload
+            SELECT id, submission_id, item_id, file_name, length_bytes, offset_bytes, state, touched_at, metadata FROM upload
             """;
 
     private final JdbcClient jdbc;
@@ -20,10 +21,10 @@ class UploadTable {
         this.jdbc = jdbc;
     }
 
-    void insert(String id, long submissionId, long itemId, String fileName, long length, Instant now) {
+    void insert(String id, long submissionId, long itemId, String fileName, long length, Instant now, String metadata) {
         jdbc.sql("""
-                INSERT INTO upload (id, submission_id, item_id, file_name, length_bytes, state, touched_at)
-                VALUES (:id, :submission, :item, :name, :length, 'OPEN', :now)""")
+                INSERT INTO upload (id, submission_id, item_id, file_name, length_bytes, state, touched_at, metadata)
+                VALUES (:id, :submission, :item, :name, :length, 'OPEN', :now, :metadata)""").param("metadata", metadata)
                 .param("id", id).param("submission", submissionId).param("item", itemId).param("name", fileName).param("length", length)
                 .param("now", now).update();
     }
@@ -40,10 +41,10 @@ class UploadTable {
         return jdbc.sql(SELECT + "WHERE id = :id").param("id", id).query(Upload.class).optional();
     }
 
-    /** Uploads of one item of one submission that arrive or have arrived. */
-    int countLive(long submissionId, long itemId) {
-        return jdbc.sql("SELECT COUNT(*) FROM upload WHERE submission_id = :submission AND item_id = :item AND state <> 'REFUSED'")
-                .param("submission", submissionId).param("item", itemId).query(Integer.class).single();
+    /** Uploads of one item of these submissions that arrive or have arrived, but for some. */
+    int countLive(Collection<Long> submissions, long itemId, Collection<String> butNot) {
+        return jdbc.sql("SELECT COUNT(*) FROM upload WHERE submission_id = ANY(?) AND item_id = ? AND state <> 'REFUSED' AND NOT (id = ANY(?))")
+                .param(submissions.toArray(Long[]::new)).param(itemId).param(butNot.toArray(String[]::new)).query(Integer.class).single();
     }
 
     /** How many rows changed: 0 when the offset was not the expected one. */

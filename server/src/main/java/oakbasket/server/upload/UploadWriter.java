@@ -18,8 +18,10 @@ import oakbasket.server.link.Hash;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
+import oakbasket.server.web.Problem;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 
 /** Writes the bytes of an upload at its offset, saves its progress, and settles it when it is whole. One writer at a time is the caller's care. */
@@ -36,7 +38,6 @@ class UploadWriter {
 
     private final UploadTable table;
     private final Settling settling;
-    private final Places places;
     private final FileStore store;
     private final BodyPump pump;
     private final Transactions transactions;
@@ -49,10 +50,9 @@ class UploadWriter {
         }
     });
 
-    UploadWriter(UploadTable table, Settling settling, Places places, FileStore store, BodyPump pump, Transactions transactions, Clock clock) {
+    UploadWriter(UploadTable table, Settling settling, FileStore store, BodyPump pump, Transactions transactions, Clock clock) {
         this.table = table;
         this.settling = settling;
-        this.places = places;
         this.store = store;
         this.pump = pump;
         this.transactions = transactions;
@@ -62,7 +62,7 @@ class UploadWriter {
     /** Gives an upload its row. */
     void insert(Upload upload) {
         transactions.quickly(() -> {
-            table.insert(upload.id(), upload.submissionId(), upload.itemId(), upload.fileName(), upload.lengthBytes(), upload.touchedAt());
+            table.insert(upload.id(), upload.submissionId(), upload.itemId(), upload.fileName(), upload.lengthBytes(), upload.touchedAt(), upload.metadata());
             return true;
         });
     }
@@ -88,13 +88,13 @@ class UploadWriter {
                     : begun != null && begun.offset() == upload.offsetBytes() ? begun.digest() : digestOf(path);
             pumped = pump.pump(body, file, upload.lengthBytes() - upload.offsetBytes(), digest, stored ? saver.of(file) : written -> { });
             saver.finish();
+            refuseSurplus(upload, pumped, path, body);
             file.force(false);
         }
         long offset = upload.offsetBytes() + pumped.bytes();
         if (offset < upload.lengthBytes()) {
             if (!stored && pumped.broken() != null) {
                 // Whoever sent this never learned the address of the upload, so nobody could go on with it.
-                places.forget(upload.submissionId(), upload.itemId());
                 Files.deleteIfExists(path);
                 return offset;
             }
@@ -114,6 +114,14 @@ class UploadWriter {
         }
         settling.settle(upload, stored, known != null ? known : settling.setting(upload), digest.digest(), clock.instant());
         return offset;
+    }
+
+    /** Bytes beyond what was announced belong to no file that was promised; nothing of this request is then kept. */
+    private void refuseSurplus(Upload upload, BodyPump.Pumped pumped, Path path, InputStream body) throws IOException {
+        if (pumped.broken() == null && upload.offsetBytes() + pumped.bytes() == upload.lengthBytes() && body.read() >= 0) {
+            store.cutBack(path, upload.offsetBytes());
+            throw Problem.of(HttpStatus.CONTENT_TOO_LARGE, "upload-surplus", upload.lengthBytes());
+        }
     }
 
     /** Saves progress while bytes still come, each time after they are flushed. */

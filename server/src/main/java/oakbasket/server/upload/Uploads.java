@@ -35,8 +35,6 @@ public class Uploads {
 
     private static final int ID_BYTES = 18;
     private static final int LONGEST_NAME = 1_000;
-    /** Left free on the disk for everything else. */
-    private static final long SPARE_BYTES = 256L << 20;
 
     private final UploadTable table;
     private final Settling settling;
@@ -46,12 +44,14 @@ public class Uploads {
     private final UploadWriter writer;
     private final SecretKeys keys;
     private final Transactions transactions;
+    private final DiskPromises promises;
     private final Limits limits;
     private final Clock clock;
     private final Set<String> locked = ConcurrentHashMap.newKeySet();
 
     Uploads(UploadTable table, Settling settling, Places places, FileStore store, DataFolder folder, UploadWriter writer, SecretKeys keys,
-            Transactions transactions, Limits limits, Clock clock) {
+            Transactions transactions, DiskPromises promises, Limits limits, Clock clock) {
+        this.promises = promises;
         this.table = table;
         this.settling = settling;
         this.places = places;
@@ -72,11 +72,17 @@ public class Uploads {
     /**
      * Begins an upload whose bytes will follow.
      *
+     * @param metadata what the client says of it, to be told again
+     * @param caller the caller's address, by which limits count
      * @throws Problem when the file cannot be accepted, told before its bytes are sent
      */
-    Upload begin(Link link, Submission submission, Item item, String fileName, long length) {
-        Upload upload = fresh(link, submission, item, fileName, length);
-        places.take(submission, item, () -> writer.insert(upload));
+    Upload begin(Link link, Setting setting, String fileName, long length, String metadata, String caller) {
+        Upload upload = fresh(link, setting, fileName, length, metadata, caller);
+        places.take(setting.submission(), setting.item(), () -> {
+            promises.promise(upload.id(), link.id(), length);
+            promises.rest(upload.id(), length);
+            writer.insert(upload);
+        });
         transactions.flush();
         return upload;
     }
@@ -87,33 +93,41 @@ public class Uploads {
      * @return the upload with the offset it has then
      * @throws Problem when the file cannot be accepted
      */
-    Upload beginWithBytes(Link link, Setting setting, String fileName, long length, InputStream body) {
-        Upload upload = fresh(link, setting.submission(), setting.item(), fileName, length);
-        places.take(setting.submission(), setting.item(), () -> { });
+    Upload beginWithBytes(Link link, Setting setting, String fileName, long length, String metadata, String caller, InputStream body) {
+        Upload upload = fresh(link, setting, fileName, length, metadata, caller);
         try {
-            long offset = writer.write(upload, false, setting, body);
-            return new Upload(upload.id(), upload.submissionId(), upload.itemId(), fileName, length, offset, Upload.State.OPEN, upload.touchedAt());
+            return places.during(setting.submission(), setting.item(), upload.id(), () -> {
+                promises.promise(upload.id(), link.id(), length);
+                long missing = 0;
+                try {
+                    long offset = writer.write(upload, false, setting, body);
+                    missing = length - offset;
+                    return new Upload(upload.id(), upload.submissionId(), upload.itemId(), fileName, length, offset, Upload.State.OPEN, upload.touchedAt(), metadata);
+                } finally {
+                    promises.rest(upload.id(), missing);
+                }
+            });
         } catch (IOException problem) {
-            places.forget(upload.submissionId(), upload.itemId());
             throw notStored(upload.id(), problem);
         }
     }
 
-    private Upload fresh(Link link, Submission submission, Item item, String fileName, long length) {
-        if (submission.finishedAt() != null) {
+    private Upload fresh(Link link, Setting setting, String fileName, long length, String metadata, String caller) {
+        if (setting.submission().finishedAt() != null) {
             throw Problem.conflict("submission-finished");
         }
-        check(item, fileName, length);
-        limits.count(Limits.Kind.UPLOAD, Long.toString(link.id()));
-        return fresh(submission, item, fileName, length);
+        check(setting, fileName, length);
+        limits.count(Limits.Kind.UPLOAD, link.id() + " " + caller);
+        return fresh(setting.submission(), setting.item(), fileName, length, metadata);
     }
 
-    private Upload fresh(Submission submission, Item item, String fileName, long length) {
+    private Upload fresh(Submission submission, Item item, String fileName, long length, String metadata) {
         String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(ID_BYTES));
-        return new Upload(id, submission.id(), item.id(), fileName, length, 0, Upload.State.OPEN, clock.instant());
+        return new Upload(id, submission.id(), item.id(), fileName, length, 0, Upload.State.OPEN, clock.instant(), metadata);
     }
 
-    private void check(Item item, String fileName, long length) {
+    private static void check(Setting setting, String fileName, long length) {
+        Item item = setting.item();
         if (fileName.isBlank() || fileName.length() > LONGEST_NAME) {
             throw Problem.refused("file-name", LONGEST_NAME);
         }
@@ -121,14 +135,11 @@ public class Uploads {
             throw Problem.refused("file-empty", fileName);
         }
         if (length > item.spec().maxBytes()) {
-            throw Problem.of(HttpStatus.CONTENT_TOO_LARGE, "file-too-large", fileName, mebibytes(length), mebibytes(item.spec().maxBytes()));
+            throw Problem.of(HttpStatus.CONTENT_TOO_LARGE, "upload-too-large", fileName, mebibytes(length), mebibytes(item.spec().maxBytes()));
         }
-        KindCheck.Verdict verdict = KindCheck.byName(item.spec().kinds(), fileName);
+        KindCheck.Verdict verdict = KindCheck.byName(item.spec().kinds(), fileName, setting.round().takesActive());
         if (verdict != KindCheck.Verdict.ACCEPTED) {
             throw KindRefusal.of(verdict, fileName, item);
-        }
-        if (folder.free() - SPARE_BYTES < length) {
-            throw Problem.of(HttpStatus.INSUFFICIENT_STORAGE, "disk-full");
         }
     }
 
@@ -138,10 +149,11 @@ public class Uploads {
      * @return the offset after it
      * @throws Problem with status 409 for a wrong offset, 423 while another request writes
      */
-    long receive(String id, long expectedOffset, InputStream body) {
+    long receive(Link link, String id, long expectedOffset, InputStream body) {
         if (!lock(id)) {
             throw Problem.of(HttpStatus.LOCKED, "upload-locked");
         }
+        long missing = 0;
         try {
             Upload upload = find(id);
             if (expectedOffset != upload.offsetBytes()) {
@@ -150,10 +162,15 @@ public class Uploads {
             if (upload.state() != Upload.State.OPEN) {
                 return upload.offsetBytes();
             }
-            return writer.write(upload, true, null, body);
+            missing = upload.lengthBytes() - upload.offsetBytes();
+            promises.promise(id, link.id(), missing);
+            long offset = writer.write(upload, true, null, body);
+            missing = upload.lengthBytes() - offset;
+            return offset;
         } catch (IOException problem) {
             throw notStored(id, problem);
         } finally {
+            promises.rest(id, missing);
             locked.remove(id);
         }
     }
@@ -168,7 +185,7 @@ public class Uploads {
             if (upload.state() != Upload.State.OPEN || transactions.durably(() -> table.delete(id)) != 1) {
                 throw Problem.conflict("received-already");
             }
-            places.forget(upload.submissionId(), upload.itemId());
+            promises.rest(id, 0);
             writer.forget(id);
             Files.deleteIfExists(store.incoming(id));
         } catch (IOException problem) {
@@ -180,7 +197,7 @@ public class Uploads {
 
     /** Takes in a whole file at a time of the past; only the demo does. */
     public void receiveWhole(Submission submission, Item item, String fileName, byte[] content, Instant at) {
-        Upload upload = fresh(submission, item, fileName, content.length);
+        Upload upload = fresh(submission, item, fileName, content.length, "");
         writer.insert(upload);
         try (FileChannel file = FileChannel.open(store.incoming(upload.id()), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
             file.write(java.nio.ByteBuffer.wrap(content));
@@ -202,7 +219,7 @@ public class Uploads {
 
     /** A disk that filled up while bytes came is told as such; what came before stays, and the sender can go on later. */
     private RuntimeException notStored(String id, IOException problem) {
-        return folder.free() < SPARE_BYTES ? Problem.of(HttpStatus.INSUFFICIENT_STORAGE, "disk-full")
+        return folder.free() < DiskPromises.SPARE_BYTES ? Problem.of(HttpStatus.INSUFFICIENT_STORAGE, "disk-full")
                 : new UncheckedIOException("Cannot store upload " + id, problem);
     }
 

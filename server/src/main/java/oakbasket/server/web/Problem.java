@@ -22,6 +22,7 @@ public final class Problem extends RuntimeException {
     private final HttpStatus status;
     private final String code;
     private final List<Object> arguments;
+    private long retryAfterSeconds;
     private final List<FieldError> errors = new ArrayList<>();
 
     private Problem(HttpStatus status, String code, Object... arguments) {
@@ -69,7 +70,19 @@ public final class Problem extends RuntimeException {
         return this;
     }
 
-    HttpStatus status() {
+    /** Says after how long it makes sense to try again. */
+    public Problem retryAfter(java.time.Duration span) {
+        retryAfterSeconds = span.toSeconds();
+        return this;
+    }
+
+    /** Seconds after which it makes sense to try again; 0 when nothing is known of that. */
+    public long retryAfterSeconds() {
+        return retryAfterSeconds;
+    }
+
+    /** The status it is answered with. */
+    public HttpStatus status() {
         return status;
     }
 

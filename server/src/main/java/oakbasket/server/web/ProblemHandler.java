@@ -4,7 +4,7 @@ import java.util.HexFormat;
 import java.util.concurrent.ThreadLocalRandom;
 import oakbasket.core.naming.PatternProblem;
 import oakbasket.core.round.RoundChangeRefused;
-import org.apache.catalina.connector.ClientAbortException;
+import org.eclipse.jetty.io.EofException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -48,7 +48,7 @@ class ProblemHandler extends ResponseEntityExceptionHandler {
 
     /** The reader went away; there is nobody to tell. */
     @ExceptionHandler
-    void gone(ClientAbortException gone) {
+    void gone(EofException gone) {
         LOG.debug("A reader went away", gone);
     }
 
@@ -74,6 +74,10 @@ class ProblemHandler extends ResponseEntityExceptionHandler {
     }
 
     private ResponseEntity<Object> respond(Problem problem) {
-        return ResponseEntity.status(problem.status()).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(writer.detail(problem));
+        ResponseEntity.BodyBuilder answer = ResponseEntity.status(problem.status()).contentType(MediaType.APPLICATION_PROBLEM_JSON);
+        if (problem.retryAfterSeconds() > 0) {
+            answer.header(HttpHeaders.RETRY_AFTER, Long.toString(problem.retryAfterSeconds()));
+        }
+        return answer.body(writer.detail(problem));
     }
 }

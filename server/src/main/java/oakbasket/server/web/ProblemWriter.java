@@ -38,6 +38,11 @@ public class ProblemWriter {
     public void write(Problem problem, HttpServletResponse response) throws IOException {
         response.setStatus(problem.status().value());
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.getOutputStream().write(json.writeValueAsBytes(detail(problem)));
+        response.getOutputStream().write(bytes(problem));
+    }
+
+    /** A problem detail as it is sent. */
+    public byte[] bytes(Problem problem) {
+        return json.writeValueAsBytes(detail(problem));
     }
 }

@@ -5,7 +5,6 @@ import static org.springframework.http.HttpMethod.HEAD;
 
 import jakarta.servlet.DispatcherType;
 import oakbasket.server.Settings;
-import org.springframework.boot.web.servlet.FilterRegistrationBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpStatus;
@@ -13,7 +12,10 @@ import org.springframework.security.authentication.AuthenticationManager;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.config.Customizer;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.session.HttpSessionEventPublisher;
+import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextRepository;
 
@@ -24,24 +26,21 @@ class SecurityConfig {
     /** Cost 12 of bcrypt; passwords longer than the 72 bytes that bcrypt reads are refused when they are set. */
     private static final int BCRYPT_COST = 12;
 
-    private static final String CONTENT_SECURITY_POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; "
-            + "font-src 'self'; connect-src 'self'; worker-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
-
     /** What strangers reach: pages, their parts, the sender's side, signing in. None of it reads a session, so none needs a CSRF token. */
     private static final String[] SENDER_SIDE = {"/api/basket/**", "/api/uploads/**", "/api/uploads"};
-    private static final String[] PAGES = {"/", "/sign-in", "/welcome", "/rounds/**", "/contacts/**", "/post", "/setup/**", "/calendar/**", "/b/**", "/rehearsal/**", "/assets/**", "/favicon.svg", "/favicon.ico", "/robots.txt"};
+    private static final String[] PAGES = {"/", "/sign-in", "/welcome", "/rounds/**", "/contacts/**", "/post", "/setup/**", "/calendar/**", "/b", "/b/**", "/B/**", "/rehearsal/**", "/assets/**", "/favicon.svg", "/favicon.ico", "/robots.txt"};
 
     @Bean
-    SecurityFilterChain chain(HttpSecurity http, ProblemWriter problems, SecurityContextRepository contexts) throws Exception {
+    SecurityFilterChain chain(HttpSecurity http, ProblemWriter problems, SecurityContextRepository contexts, CookieCsrfTokenRepository csrfTokens) throws Exception {
         return http
                 .authorizeHttpRequests(who -> who
                         .dispatcherTypeMatchers(DispatcherType.ASYNC, DispatcherType.ERROR, DispatcherType.FORWARD).permitAll()
                         .requestMatchers(SENDER_SIDE).permitAll()
                         .requestMatchers(GET, PAGES).permitAll()
                         .requestMatchers(HEAD, PAGES).permitAll()
-                        .requestMatchers("/api/session", "/api/first-account", "/actuator/health/**", "/api/openapi.json").permitAll()
+                        .requestMatchers("/api/session", "/api/first-account", "/actuator/health/**").permitAll()
                         .anyRequest().authenticated())
-                .csrf(csrf -> csrf.spa().ignoringRequestMatchers(SENDER_SIDE))
+                .csrf(csrf -> csrf.spa().csrfTokenRepository(csrfTokens).ignoringRequestMatchers(SENDER_SIDE))
                 .securityContext(context -> context.securityContextRepository(contexts))
                 .requestCache(cache -> cache.disable())
                 .httpBasic(basic -> basic.disable())
@@ -50,12 +49,16 @@ class SecurityConfig {
                 .exceptionHandling(handling -> handling
                         .authenticationEntryPoint((request, response, problem) -> problems.write(Problem.of(HttpStatus.UNAUTHORIZED, "sign-in-needed"), response))
                         .accessDeniedHandler((request, response, problem) -> problems.write(Problem.of(HttpStatus.FORBIDDEN, "csrf"), response)))
-                .headers(headers -> headers
-                        .contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_SECURITY_POLICY))
-                        .referrerPolicy(policy -> policy.policy(org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy.NO_REFERRER))
-                        .permissionsPolicyHeader(policy -> policy.policy("camera=(), microphone=(), geolocation=(), interest-cohort=()"))
-                        .httpStrictTransportSecurity(hsts -> hsts.includeSubDomains(false)))
+                // The headers that protect stand on every answer already (http.ProtectingHeaders), also on those that never come here.
+                .headers(headers -> headers.defaultsDisabled().cacheControl(Customizer.withDefaults()))
                 .build();
+    }
+
+    @Bean
+    CookieCsrfTokenRepository csrfTokens(Settings settings) {
+        CookieCsrfTokenRepository tokens = CookieCsrfTokenRepository.withHttpOnlyFalse();
+        tokens.setCookieCustomizer(cookie -> cookie.secure(settings.https()).sameSite("Lax"));
+        return tokens;
     }
 
     @Bean
@@ -68,20 +71,17 @@ class SecurityConfig {
         return new BCryptPasswordEncoder(BCRYPT_COST);
     }
 
+    /** Tells the application when sessions end. */
+    @Bean
+    HttpSessionEventPublisher sessionEvents() {
+        return new HttpSessionEventPublisher();
+    }
+
     /** No accounts of Spring's own making. */
     @Bean
     AuthenticationManager noOtherAccounts() {
         return authentication -> {
             throw new UnsupportedOperationException("Signing in goes through the account service");
         };
-    }
-
-    /** Behind https the session cookie is for https alone. */
-    @Bean
-    FilterRegistrationBean<SecureCookieFilter> secureCookies(Settings settings) {
-        FilterRegistrationBean<SecureCookieFilter> registration = new FilterRegistrationBean<>(new SecureCookieFilter());
-        registration.setEnabled(settings.publicAddress() != null && "https".equals(settings.publicAddress().getScheme()));
-        registration.setOrder(Integer.MIN_VALUE);
-        return registration;
     }
 }

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import oakbasket.core.contact.CellGuard;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.dhatim.fastexcel.Workbook;
@@ -27,9 +28,9 @@ public final class TableOut {
     public static byte[] csv(List<String> headers, List<List<String>> rows) {
         StringBuilder out = new StringBuilder(BYTE_ORDER_MARK);
         try (CSVPrinter printer = new CSVPrinter(out, CSVFormat.RFC4180)) {
-            printer.printRecord(headers.stream().map(TableOut::harmless).toList());
+            printer.printRecord(headers.stream().map(CellGuard::guarded).toList());
             for (List<String> row : rows) {
-                printer.printRecord(row.stream().map(TableOut::harmless).toList());
+                printer.printRecord(row.stream().map(CellGuard::guarded).toList());
             }
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
@@ -62,10 +63,6 @@ public final class TableOut {
     public static ResponseEntity<byte[]> download(String name, String mediaType, byte[] content) {
         return ResponseEntity.ok().header("Content-Type", mediaType).header("Cache-Control", "no-store")
                 .header("Content-Disposition", ContentDisposition.attachment().filename(name, StandardCharsets.UTF_8).build().toString()).body(content);
-    }
-
-    private static String harmless(String cell) {
-        return cell.matches("(?s)'*[=+@\\t\\r-].*") ? "'" + cell : cell;
     }
 
     /** Without what XML 1.0 cannot hold. */

@@ -67,7 +67,7 @@ class StartUpRepairTest {
         folder = "Crash " + ++count;
         id = "crashed-upload-" + count;
         RoundSheet sheet = new RoundSheet(folder, "", List.of(RoundSheet.SheetItem.of("Paper", "", true, 1, 9, List.of("PDF"), 10)),
-                List.of(new RoundSheet.SheetPerson("Ada", "ada@example.org")), "", List.of(), "2099-01-01", "", "UTC", 0, 0, "", "", "", null, "{round}", "{original}{ext}", false, "",
+                List.of(new RoundSheet.SheetPerson("Ada", "ada@example.org")), "", List.of(), "2099-01-01", "", "UTC", 0, 0, "", "", "", null, "{round}", "{original}{ext}", false, "", false,
                 RoundSheet.SheetLetters.NONE);
         Rounds rounds = bean(Rounds.class);
         long round = rounds.open(rounds.begin(sheet, 1).head().id(), 1).id();
@@ -164,7 +164,7 @@ class StartUpRepairTest {
     @Test
     void bytesBeyondTheSavedOffsetAreCutOffAndLeftoversRemoved() throws Exception {
         UploadTable table = bean(UploadTable.class);
-        table.insert(id, submission.id(), item.id(), "a.pdf", 1_000, now());
+        table.insert(id, submission.id(), item.id(), "a.pdf", 1_000, now(), "");
         table.advance(id, 0, 10, now());
         Path part = part(CONTENT);
         Path stray = Files.write(data.resolve("incoming/nobody-knows-me.part"), CONTENT);
@@ -177,7 +177,7 @@ class StartUpRepairTest {
     @Test
     void anUploadWhoseBytesTheDiskLostGoesOnFromWhatIsThere() throws Exception {
         UploadTable table = bean(UploadTable.class);
-        table.insert(id, submission.id(), item.id(), "a.pdf", 1_000, now());
+        table.insert(id, submission.id(), item.id(), "a.pdf", 1_000, now(), "");
         table.advance(id, 0, 500, now());
         part(CONTENT);
         repair();
@@ -198,8 +198,8 @@ class StartUpRepairTest {
     void uploadsThatNobodyFinishesAreRemovedAfterAWeek() throws Exception {
         UploadTable table = bean(UploadTable.class);
         Instant longAgo = now().minus(Uploads.LIFE).minusSeconds(1);
-        table.insert(id, submission.id(), item.id(), "a.pdf", 1_000, longAgo);
-        table.insert(id + "-young", submission.id(), item.id(), "a.pdf", 1_000, longAgo.plusSeconds(60));
+        table.insert(id, submission.id(), item.id(), "a.pdf", 1_000, longAgo, "");
+        table.insert(id + "-young", submission.id(), item.id(), "a.pdf", 1_000, longAgo.plusSeconds(60), "");
         Path part = part(CONTENT);
         bean(Repair.class).expire();
         assertThat(table.byId(id)).isEmpty();

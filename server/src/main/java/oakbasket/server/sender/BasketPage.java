@@ -1,4 +1,4 @@
-package oakbasket.server.basket;
+package oakbasket.server.sender;
 
 import java.time.Instant;
 import java.util.List;
@@ -8,6 +8,8 @@ import oakbasket.core.standing.ItemState;
 import oakbasket.core.standing.Review;
 import oakbasket.server.Settings;
 import oakbasket.server.account.AccountService;
+import oakbasket.server.basket.Basket;
+import oakbasket.server.basket.Baskets;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.link.Link;
 import oakbasket.server.review.ReceivedFile;
@@ -48,7 +50,7 @@ class BasketPage {
     }
 
     private final Rounds rounds;
-    private final BasketTable baskets;
+    private final Baskets baskets;
     private final ReceivedFiles files;
     private final Contacts contacts;
     private final AccountService accounts;
@@ -56,7 +58,7 @@ class BasketPage {
     private final Settings settings;
     private final java.time.Clock clock;
 
-    BasketPage(Rounds rounds, BasketTable baskets, ReceivedFiles files, Contacts contacts, AccountService accounts, Forms forms, Settings settings, java.time.Clock clock) {
+    BasketPage(Rounds rounds, Baskets baskets, ReceivedFiles files, Contacts contacts, AccountService accounts, Forms forms, Settings settings, java.time.Clock clock) {
         this.rounds = rounds;
         this.baskets = baskets;
         this.files = files;
@@ -72,7 +74,7 @@ class BasketPage {
         Long basketId = link.basketId();
         List<Item> items = rounds.items(round.id());
         return basketId == null ? page(round, items, null, List.of())
-                : page(round, items, baskets.byId(basketId).orElseThrow(), files.ofBasket(basketId));
+                : page(round, items, baskets.byId(basketId), files.ofBasket(basketId));
     }
 
     /** The page as a sender with nothing sent yet will see it. */

@@ -1,11 +1,16 @@
-package oakbasket.server.basket;
+package oakbasket.server.sender;
 
 import jakarta.servlet.http.HttpServletRequest;
+import oakbasket.server.basket.Baskets;
+import oakbasket.server.basket.Submission;
+import oakbasket.server.basket.Submissions;
+import oakbasket.server.claim.Claims;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
 import oakbasket.server.round.Forms;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.web.Caller;
 import oakbasket.server.web.Problem;
 import java.util.Objects;
 import org.springframework.http.ResponseEntity;
@@ -14,6 +19,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -41,8 +47,10 @@ class SenderController {
     private final Submissions submissions;
     private final Rounds rounds;
     private final Forms forms;
+    private final Claims claims;
 
-    SenderController(Links links, BasketPage pages, Baskets baskets, Submissions submissions, Rounds rounds, Forms forms) {
+    SenderController(Links links, BasketPage pages, Baskets baskets, Submissions submissions, Rounds rounds, Forms forms, Claims claims) {
+        this.claims = claims;
         this.links = links;
         this.pages = pages;
         this.baskets = baskets;
@@ -54,7 +62,7 @@ class SenderController {
     @GetMapping("/api/basket")
     BasketPage.Page page(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket, HttpServletRequest request) {
-        Links.Admitted in = links.admit(token, ticket, request.getRemoteAddr());
+        Links.Admitted in = links.admit(token, ticket, Caller.of(request));
         Long basket = in.link().basketId();
         if (basket != null) {
             baskets.pageSeen(basket);
@@ -64,22 +72,39 @@ class SenderController {
 
     @PostMapping("/api/basket/passcode")
     Ticket unlock(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token, @RequestBody Passcode body, HttpServletRequest request) {
-        return new Ticket(links.unlock(token, text(body.passcode()), request.getRemoteAddr()));
+        return new Ticket(links.unlock(token, text(body.passcode()), Caller.of(request)));
     }
 
     @PostMapping("/api/basket/submissions")
     @ResponseStatus(HttpStatus.CREATED)
     Begun begin(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket, @RequestBody Who who, HttpServletRequest request) {
-        Link link = links.admit(token, ticket, request.getRemoteAddr()).link();
-        return new Begun(submissions.begin(link, text(who.name()), text(who.email())));
+        Link link = links.admit(token, ticket, Caller.of(request)).link();
+        return new Begun(submissions.begin(link, text(who.name()), text(who.email()), Caller.of(request)));
+    }
+
+    /** Corrects who the sender says they are, while the sending is not ended; what has arrived goes along. */
+    @PutMapping("/api/basket/submissions")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void correct(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
+            @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket,
+            @RequestHeader(value = "Oak-Submission", required = false) @Nullable String key, @RequestBody Who who, HttpServletRequest request) {
+        Link link = links.admit(token, ticket, Caller.of(request)).link();
+        Submission submission = submissions.byKey(key);
+        if (submission.linkId() != link.id() || !link.isOpen()) {
+            throw Problem.notFound("no-submission");
+        }
+        if (!submissions.correct(link, submission, text(who.name()), text(who.email())).isEmpty()) {
+            Submission corrected = submissions.byId(submission.id());
+            claims.fileAnew(corrected, baskets.byId(Objects.requireNonNull(corrected.basketId())));
+        }
     }
 
     /** The blank form of an item, to be taken along. */
     @GetMapping("/api/basket/forms/{number}")
     ResponseEntity<byte[]> form(@PathVariable int number, @RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket, HttpServletRequest request) {
-        Links.Admitted in = links.admit(token, ticket, request.getRemoteAddr());
+        Links.Admitted in = links.admit(token, ticket, Caller.of(request));
         return forms.serve(rounds.items(in.round().id()).stream().filter(item -> item.number() == number).map(Item::formId).filter(Objects::nonNull).findFirst()
                 .orElseThrow(() -> Problem.notFound("no-form")));
     }
