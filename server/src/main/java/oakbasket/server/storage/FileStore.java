@@ -2,12 +2,10 @@ package oakbasket.server.storage;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.channels.FileChannel;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
@@ -20,9 +18,11 @@ public class FileStore {
     private static final int MOST_REMEMBERED_FOLDERS = 1_000;
 
     private final DataFolder folder;
+    private final Disk disk;
     private final Map<Path, GroupFlush> flushes = new ConcurrentHashMap<>();
 
-    FileStore(DataFolder folder) {
+    FileStore(DataFolder folder, Disk disk) {
+        this.disk = disk;
         this.folder = folder;
     }
 
@@ -75,9 +75,11 @@ public class FileStore {
     public void unplace(Path whole, String relative) {
         try {
             if (Files.exists(whole)) {
-                Files.deleteIfExists(resolve(relative));
-            } else {
-                Files.move(resolve(relative), whole, StandardCopyOption.ATOMIC_MOVE);
+                if (isPlaced(whole, relative)) {
+                    disk.delete(resolve(relative));
+                }
+            } else if (Files.exists(resolve(relative))) {
+                disk.replace(resolve(relative), whole);
             }
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
@@ -93,8 +95,9 @@ public class FileStore {
         if (Files.getFileStore(part).supportsFileAttributeView("unix") && (int) Files.getAttribute(part, "unix:nlink") > 1) {
             throw new IllegalStateException(part.getFileName() + " is a file that has its place and will not be shortened");
         }
-        try (FileChannel file = FileChannel.open(part, StandardOpenOption.WRITE)) {
-            file.truncate(length).force(true);
+        try (Disk.DiskFile file = disk.open(part, StandardOpenOption.WRITE)) {
+            file.truncate(length);
+            file.force();
         }
     }
 
@@ -103,11 +106,16 @@ public class FileStore {
         Path target = resolve(relative);
         try {
             if (Files.isRegularFile(target) && Files.size(target) == 0) {
-                Files.delete(target);
+                disk.delete(target);
             }
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         }
+    }
+
+    /** Removes the name that the bytes of an upload had while arriving; nothing else has any use for it. */
+    public void leave(String uploadId) throws IOException {
+        disk.delete(incoming(uploadId));
     }
 
     /** Removes one of two names of the same file; any other file that has this name stays. */
@@ -115,7 +123,7 @@ public class FileStore {
         try {
             Path extra = resolve(relative);
             if (Files.exists(extra) && Files.isSameFile(extra, resolve(sameFile))) {
-                Files.delete(extra);
+                disk.delete(extra);
                 flushFolder(extra.getParent());
             }
         } catch (NoSuchFileException gone) {
@@ -136,16 +144,16 @@ public class FileStore {
         }
     }
 
-    private static void link(Path whole, Path target) throws IOException {
+    private void link(Path whole, Path target) throws IOException {
         try {
-            Files.createLink(target, whole);
+            disk.link(target, whole);
         } catch (UnsupportedOperationException | java.nio.file.FileSystemException noLinks) {
             if (noLinks instanceof FileAlreadyExistsException taken) {
                 throw taken;
             }
             // A disk without hard links: reserve the name, then replace the reservation in one step.
-            Files.createFile(target);
-            Files.move(whole, target, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            disk.reserve(target);
+            disk.replace(whole, target);
         }
     }
 
@@ -155,7 +163,7 @@ public class FileStore {
         }
         makeFolders(wanted.getParent());
         try {
-            Files.createDirectory(wanted);
+            disk.makeFolder(wanted);
         } catch (FileAlreadyExistsException madeMeanwhile) {
             if (!Files.isDirectory(wanted)) {
                 throw madeMeanwhile;
@@ -171,9 +179,9 @@ public class FileStore {
         flushes.computeIfAbsent(path, p -> new GroupFlush(() -> force(p))).await();
     }
 
-    private static void force(Path path) {
-        try (FileChannel channel = FileChannel.open(path, StandardOpenOption.READ)) {
-            channel.force(true);
+    private void force(Path path) {
+        try {
+            disk.forceFolder(path);
         } catch (IOException problem) {
             throw new UncheckedIOException("Cannot flush " + path, problem);
         }

@@ -3,7 +3,6 @@ package oakbasket.server.upload;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
-import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -13,6 +12,7 @@ import java.util.List;
 import java.util.concurrent.locks.ReadWriteLock;
 import java.util.concurrent.locks.ReentrantReadWriteLock;
 import oakbasket.server.storage.DataFolder;
+import oakbasket.server.storage.Disk;
 import oakbasket.server.storage.GroupFlush;
 import oakbasket.server.storage.Transactions;
 import org.slf4j.Logger;
@@ -33,16 +33,16 @@ class ArrivalJournal {
     private static final Logger LOG = LoggerFactory.getLogger(ArrivalJournal.class);
 
     private final Path path;
-    private final FileChannel file;
+    private final Disk.DiskFile file;
     private final GroupFlush flush;
     private final JsonMapper json;
     private final Transactions transactions;
     /** Read: an arrival between its line and its commit. Write: emptying. */
     private final ReadWriteLock arriving = new ReentrantReadWriteLock();
 
-    ArrivalJournal(DataFolder folder, JsonMapper json, Transactions transactions) throws IOException {
+    ArrivalJournal(DataFolder folder, Disk disk, JsonMapper json, Transactions transactions) throws IOException {
         this.path = folder.incoming().resolve("arrivals.journal");
-        this.file = FileChannel.open(path, StandardOpenOption.CREATE, StandardOpenOption.WRITE, StandardOpenOption.APPEND);
+        this.file = disk.open(path, StandardOpenOption.CREATE, StandardOpenOption.WRITE, StandardOpenOption.APPEND);
         this.flush = new GroupFlush(this::force);
         this.json = json;
         this.transactions = transactions;
@@ -91,7 +91,7 @@ class ArrivalJournal {
     }
 
     /** Flushes the database and empties the journal. */
-    @Scheduled(initialDelay = 5_000, fixedDelay = 5_000)
+    @Scheduled(initialDelayString = "${oakbasket.journal-every:PT5S}", fixedDelayString = "${oakbasket.journal-every:PT5S}")
     void empty() {
         arriving.writeLock().lock();
         try {
@@ -109,7 +109,7 @@ class ArrivalJournal {
 
     private void force() {
         try {
-            file.force(false);
+            file.force();
         } catch (IOException problem) {
             throw new UncheckedIOException("Cannot flush the journal of arrivals", problem);
         }

@@ -3,7 +3,6 @@ package oakbasket.server.upload;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
-import java.nio.channels.FileChannel;
 import java.security.MessageDigest;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
@@ -11,6 +10,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.function.LongConsumer;
+import oakbasket.server.storage.Disk;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -48,11 +48,11 @@ class BodyPump {
      * @param written called now and then with the bytes written so far
      * @throws IOException when the file cannot be written
      */
-    Pumped pump(InputStream body, FileChannel file, long room, MessageDigest digest, LongConsumer written) throws IOException {
+    Pumped pump(InputStream body, Disk.DiskFile file, long room, MessageDigest digest, LongConsumer written) throws IOException {
         return room <= SMALL_BODY_BYTES ? pumpSmall(body, file, room, digest) : pumpLarge(body, file, room, digest, written);
     }
 
-    private static Pumped pumpSmall(InputStream body, FileChannel file, long room, MessageDigest digest) throws IOException {
+    private static Pumped pumpSmall(InputStream body, Disk.DiskFile file, long room, MessageDigest digest) throws IOException {
         byte[] buffer = new byte[(int) Math.min(room, SMALL_BUFFER_BYTES)];
         long total = 0;
         while (total < room) {
@@ -67,7 +67,7 @@ class BodyPump {
         return new Pumped(total, null);
     }
 
-    private Pumped pumpLarge(InputStream body, FileChannel file, long room, MessageDigest digest, LongConsumer written) throws IOException {
+    private Pumped pumpLarge(InputStream body, Disk.DiskFile file, long room, MessageDigest digest, LongConsumer written) throws IOException {
         BlockingQueue<byte[]> free = new ArrayBlockingQueue<>(BUFFERS);
         BlockingQueue<Filled> full = new ArrayBlockingQueue<>(BUFFERS + 1);
         for (int i = 0; i < BUFFERS; i++) {
@@ -125,7 +125,7 @@ class BodyPump {
         }
     }
 
-    private static void write(FileChannel file, byte[] buffer, int length) throws IOException {
+    private static void write(Disk.DiskFile file, byte[] buffer, int length) throws IOException {
         ByteBuffer bytes = ByteBuffer.wrap(buffer, 0, length);
         while (bytes.hasRemaining()) {
             file.write(bytes);

@@ -24,6 +24,8 @@ import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Problem;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
 
 /**
@@ -33,6 +35,8 @@ import org.springframework.stereotype.Service;
  */
 @Service
 class Settling {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Settling.class);
 
     private final UploadTable uploads;
     private final Submissions submissions;
@@ -86,7 +90,7 @@ class Settling {
                 String target = filing.choose(setting.round(), basket, sending, setting.item(), upload.fileName(), receivedAt);
                 arrival = new Arrival(upload.id(), upload.submissionId(), upload.itemId(), upload.fileName(), upload.lengthBytes(), sha256, mediaType, target, receivedAt);
                 journal.append(arrival);
-            } while (!store.place(store.incoming(upload.id()), arrival.target()));
+            } while (!placed(upload.id(), arrival.target()));
             try {
                 recorded[0] = record(arrival, stored, setting);
             } catch (RuntimeException notRecorded) {
@@ -156,7 +160,7 @@ class Settling {
             KindCheck.Verdict verdict = KindCheck.byContent(setting.item().spec().kinds(), upload.fileName(), mediaType, setting.round().takesActive());
             if (verdict != KindCheck.Verdict.ACCEPTED) {
                 transactions.durably(() -> uploads.finish(upload.id(), Upload.State.REFUSED));
-                Files.deleteIfExists(whole);
+                store.leave(upload.id());
                 throw KindRefusal.of(verdict, upload.fileName(), setting.item());
             }
             return mediaType;
@@ -184,12 +188,22 @@ class Settling {
         });
     }
 
-    /** Removes the name the bytes had while arriving. */
+    /** Gives the bytes their place; when that fails in the middle, they have none. */
+    private boolean placed(String uploadId, String target) {
+        try {
+            return store.place(store.incoming(uploadId), target);
+        } catch (RuntimeException notPlaced) {
+            store.unplace(store.incoming(uploadId), target);
+            throw notPlaced;
+        }
+    }
+
+    /** Removes the name the bytes had while arriving. The file is received whether that works or not; start-up removes what is left over. */
     private void leave(String uploadId) {
         try {
-            Files.deleteIfExists(store.incoming(uploadId));
+            store.leave(uploadId);
         } catch (IOException problem) {
-            throw new UncheckedIOException(problem);
+            LOG.warn("The arriving name of upload {} could not be removed; it will be at the next start", uploadId, problem);
         }
     }
 }

@@ -3,7 +3,6 @@ package oakbasket.server.upload;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
-import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -15,6 +14,7 @@ import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.LongConsumer;
 import oakbasket.server.link.Hash;
+import oakbasket.server.storage.Disk;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
@@ -39,6 +39,7 @@ class UploadWriter {
     private final UploadTable table;
     private final Settling settling;
     private final FileStore store;
+    private final Disk disk;
     private final BodyPump pump;
     private final Transactions transactions;
     private final Clock clock;
@@ -50,10 +51,11 @@ class UploadWriter {
         }
     });
 
-    UploadWriter(UploadTable table, Settling settling, FileStore store, BodyPump pump, Transactions transactions, Clock clock) {
+    UploadWriter(UploadTable table, Settling settling, FileStore store, Disk disk, BodyPump pump, Transactions transactions, Clock clock) {
         this.table = table;
         this.settling = settling;
         this.store = store;
+        this.disk = disk;
         this.pump = pump;
         this.transactions = transactions;
         this.clock = clock;
@@ -79,7 +81,7 @@ class UploadWriter {
         Resting begun = digests.remove(upload.id());
         MessageDigest digest;
         Saver saver = new Saver(upload);
-        try (FileChannel file = FileChannel.open(path, StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
+        try (Disk.DiskFile file = disk.open(path, StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
             if (file.size() > upload.offsetBytes()) {
                 store.cutBack(path, upload.offsetBytes());
             }
@@ -89,13 +91,13 @@ class UploadWriter {
             pumped = pump.pump(body, file, upload.lengthBytes() - upload.offsetBytes(), digest, stored ? saver.of(file) : written -> { });
             saver.finish();
             refuseSurplus(upload, pumped, path, body);
-            file.force(false);
+            file.force();
         }
         long offset = upload.offsetBytes() + pumped.bytes();
         if (offset < upload.lengthBytes()) {
             if (!stored && pumped.broken() != null) {
                 // Whoever sent this never learned the address of the upload, so nobody could go on with it.
-                Files.deleteIfExists(path);
+                store.leave(upload.id());
                 return offset;
             }
             if (!stored) {
@@ -135,7 +137,7 @@ class UploadWriter {
             this.saved = upload.offsetBytes();
         }
 
-        LongConsumer of(FileChannel file) {
+        LongConsumer of(Disk.DiskFile file) {
             return written -> {
                 long offset = upload.offsetBytes() + written;
                 if (offset - saved >= SAVE_EVERY_BYTES && running.isDone()) {
@@ -157,9 +159,9 @@ class UploadWriter {
             }
         }
 
-        private void flushAndSave(FileChannel file, long from, long to) {
+        private void flushAndSave(Disk.DiskFile file, long from, long to) {
             try {
-                file.force(false);
+                file.force();
                 advance(from, to);
             } catch (IOException problem) {
                 throw new UncheckedIOException(problem);

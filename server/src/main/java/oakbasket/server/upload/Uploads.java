@@ -3,8 +3,6 @@ package oakbasket.server.upload;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
-import java.nio.channels.FileChannel;
-import java.nio.file.Files;
 import java.nio.file.StandardOpenOption;
 import java.time.Clock;
 import java.time.Duration;
@@ -18,11 +16,14 @@ import oakbasket.server.link.Hash;
 import oakbasket.server.link.Link;
 import oakbasket.server.round.Item;
 import oakbasket.server.storage.DataFolder;
+import oakbasket.server.storage.Disk;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Limits;
 import oakbasket.server.web.Problem;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 
@@ -36,10 +37,13 @@ public class Uploads {
     private static final int ID_BYTES = 18;
     private static final int LONGEST_NAME = 1_000;
 
+    private static final Logger LOG = LoggerFactory.getLogger(Uploads.class);
+
     private final UploadTable table;
     private final Settling settling;
     private final Places places;
     private final FileStore store;
+    private final Disk disk;
     private final DataFolder folder;
     private final UploadWriter writer;
     private final SecretKeys keys;
@@ -49,13 +53,14 @@ public class Uploads {
     private final Clock clock;
     private final Set<String> locked = ConcurrentHashMap.newKeySet();
 
-    Uploads(UploadTable table, Settling settling, Places places, FileStore store, DataFolder folder, UploadWriter writer, SecretKeys keys,
+    Uploads(UploadTable table, Settling settling, Places places, FileStore store, Disk disk, DataFolder folder, UploadWriter writer, SecretKeys keys,
             Transactions transactions, DiskPromises promises, Limits limits, Clock clock) {
         this.promises = promises;
         this.table = table;
         this.settling = settling;
         this.places = places;
         this.store = store;
+        this.disk = disk;
         this.folder = folder;
         this.writer = writer;
         this.keys = keys;
@@ -107,8 +112,18 @@ public class Uploads {
                     promises.rest(upload.id(), missing);
                 }
             });
-        } catch (IOException problem) {
+        } catch (IOException | UncheckedIOException problem) {
+            // The sender never learned the address of this upload; what came of it must not turn up later beside a second try.
+            discard(upload.id());
             throw notStored(upload.id(), problem);
+        }
+    }
+
+    private void discard(String id) {
+        try {
+            store.leave(id);
+        } catch (IOException problem) {
+            LOG.warn("What came of upload {} could not be removed", id, problem);
         }
     }
 
@@ -167,7 +182,7 @@ public class Uploads {
             long offset = writer.write(upload, true, null, body);
             missing = upload.lengthBytes() - offset;
             return offset;
-        } catch (IOException problem) {
+        } catch (IOException | UncheckedIOException problem) {
             throw notStored(id, problem);
         } finally {
             promises.rest(id, missing);
@@ -187,7 +202,7 @@ public class Uploads {
             }
             promises.rest(id, 0);
             writer.forget(id);
-            Files.deleteIfExists(store.incoming(id));
+            store.leave(id);
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         } finally {
@@ -199,9 +214,9 @@ public class Uploads {
     public void receiveWhole(Submission submission, Item item, String fileName, byte[] content, Instant at) {
         Upload upload = fresh(submission, item, fileName, content.length, "");
         writer.insert(upload);
-        try (FileChannel file = FileChannel.open(store.incoming(upload.id()), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
+        try (Disk.DiskFile file = disk.open(store.incoming(upload.id()), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
             file.write(java.nio.ByteBuffer.wrap(content));
-            file.force(false);
+            file.force();
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         }
@@ -218,9 +233,11 @@ public class Uploads {
     }
 
     /** A disk that filled up while bytes came is told as such; what came before stays, and the sender can go on later. */
-    private RuntimeException notStored(String id, IOException problem) {
-        return folder.free() < DiskPromises.SPARE_BYTES ? Problem.of(HttpStatus.INSUFFICIENT_STORAGE, "disk-full")
-                : new UncheckedIOException("Cannot store upload " + id, problem);
+    private RuntimeException notStored(String id, Exception problem) {
+        Throwable cause = problem.getCause() == null ? problem : problem.getCause();
+        boolean full = String.valueOf(cause.getMessage()).contains("No space left") || String.valueOf(cause.getMessage()).contains("quota exceeded");
+        return full || folder.free() < DiskPromises.SPARE_BYTES ? Problem.of(HttpStatus.INSUFFICIENT_STORAGE, "disk-full")
+                : new IllegalStateException("Cannot store upload " + id, problem);
     }
 
     private static String mebibytes(long bytes) {
