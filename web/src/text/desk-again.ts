@@ -99,6 +99,7 @@ export const setup = {
   weekend: 'Nobody works on',
   days: { MONDAY: 'Mon', TUESDAY: 'Tue', WEDNESDAY: 'Wed', THURSDAY: 'Thu', FRIDAY: 'Fri', SATURDAY: 'Sat', SUNDAY: 'Sun' } as Record<string, string>,
   country: 'Public holidays of',
+  holidaysHint: 'Computed by rules that ship with Oak Basket. Days that follow the moon, or that a government names each year, can be a day off: look at the list, and add or open days by hand.',
   noCountry: 'no country',
   region: 'Part of the country',
   noRegion: 'the whole country',

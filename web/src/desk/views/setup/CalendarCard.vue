@@ -97,7 +97,7 @@ async function importFile(event: Event) {
     <form novalidate @submit.prevent="save">
       <div class="three">
         <FieldBox :id="id('name')" v-slot="{ attrs }" :label="t.name" :error="problem?.at('name')"><input v-bind="attrs" v-model="form.name" class="input" maxlength="100" /></FieldBox>
-        <FieldBox :id="id('country')" v-slot="{ attrs }" :label="t.country" :error="problem?.at('country')">
+        <FieldBox :id="id('country')" v-slot="{ attrs }" :label="t.country" :hint="t.holidaysHint" :error="problem?.at('country')">
           <select v-bind="attrs" v-model="form.country" class="input">
             <option value="">{{ t.noCountry }}</option>
             <option v-for="one in countries" :key="one.code" :value="one.code">{{ one.name }}</option>

@@ -1,9 +1,9 @@
 package oakbasket.core.contact;
 
-import java.text.Normalizer;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.stream.Collectors;
+import oakbasket.core.naming.Folded;
 
 /** When two contacts are probably one person. Nothing is ever merged for it; it is only offered. */
 public final class SamePerson {
@@ -29,7 +29,7 @@ public final class SamePerson {
     }
 
     private static String plain(String text) {
-        String bare = Normalizer.normalize(text, Normalizer.Form.NFKD).replaceAll("\\p{M}+", "").toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", " ").strip();
+        String bare = Folded.of(text).replaceAll("[^\\p{L}\\p{N}]+", " ").strip();
         return Arrays.stream(bare.split(" ")).sorted().collect(Collectors.joining(" "));
     }
 }

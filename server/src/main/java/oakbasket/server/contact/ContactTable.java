@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import oakbasket.core.contact.ContactFields;
+import oakbasket.core.naming.Folded;
 import oakbasket.server.storage.IdChunks;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -28,7 +29,7 @@ class ContactTable {
     private static final String SELECT = "SELECT c.id, c.version, c.name, c.email, c.organisation, c.reference, c.language, c.zone, c.notes, c.provisional FROM contact c ";
     private static final String LISTED = """
             FROM contact c WHERE c.merged_into IS NULL AND c.discarded_at IS NULL
-            AND (:words = '' OR LOWER(c.name || ' ' || c.email || ' ' || c.organisation || ' ' || c.reference) LIKE :pattern ESCAPE '!')
+            AND (:words = '' OR FOLDED(c.name || ' ' || c.email || ' ' || c.organisation || ' ' || c.reference) LIKE :pattern ESCAPE '!')
             AND (:group = '' OR EXISTS (SELECT 1 FROM contact_group_member m JOIN contact_group g ON g.id = m.group_id WHERE m.contact_id = c.id AND g.name = :group))
             AND (c.provisional OR NOT :provisional)
             """;
@@ -145,7 +146,7 @@ class ContactTable {
     }
 
     private static JdbcClient.StatementSpec with(JdbcClient.StatementSpec statement, Wanted wanted) {
-        String words = wanted.words().strip().toLowerCase();
+        String words = Folded.of(wanted.words().strip());
         String pattern = "%" + words.replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%";
         return statement.param("words", words).param("pattern", pattern).param("group", wanted.group()).param("provisional", wanted.provisional());
     }

@@ -158,7 +158,7 @@ record ImportedTable(String charset, char delimiter, List<Line> lines) {
                     lines.add(new Line((int) before + 1, cells));
                 }
                 before = parser.getCurrentLineNumber();
-                if (lines.size() >= most) {
+                if (lines.size() >= most || row.getRecordNumber() >= (long) most * TableBounds.MOST_EMPTY_PER_ROW) {
                     break;
                 }
             }

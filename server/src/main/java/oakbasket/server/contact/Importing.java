@@ -40,6 +40,7 @@ class Importing {
     private static final int MOST_WAITING = 8;
     private static final long MOST_WAITING_BYTES = 24L << 20;
     private static final int SAMPLE = 5;
+    private static final int LONGEST_SAMPLE = 300;
     private static final int PAGE = 200;
 
     /** How far an import has come. */
@@ -166,7 +167,7 @@ class Importing {
         ImportedTable read = ImportedTable.read(content, charset, delimiter);
         waiting.put(id, new Waiting(account, clock.instant(), content.length, read, List.of()));
         return new Staged(id, true, read.charset(), String.valueOf(read.delimiter()), read.headed(), read.columns(),
-                read.lines().stream().limit(SAMPLE).map(ImportedTable.Line::cells).toList(), read.lines().size());
+                read.lines().stream().limit(SAMPLE).map(line -> line.cells().stream().map(Importing::brief).toList()).toList(), read.lines().size());
     }
 
     /** Says what would become of the lines; stores nothing. */
@@ -305,6 +306,10 @@ class Importing {
         List<String> all = new ArrayList<>(fields.groups());
         all.add(group);
         return new ContactFields(fields.name(), fields.email(), fields.organisation(), fields.reference(), fields.language(), fields.zone(), fields.notes(), all);
+    }
+
+    private static String brief(String cell) {
+        return cell.length() <= LONGEST_SAMPLE ? cell : cell.substring(0, LONGEST_SAMPLE) + "…";
     }
 
     private Waiting byId(String id, long account) {

@@ -8,7 +8,8 @@ import oakbasket.server.web.Problem;
  */
 final class TableBounds {
 
-    private static final int MOST_EMPTY_PER_ROW = 5;
+    /** So many empty rows there may be for each that is read. */
+    static final int MOST_EMPTY_PER_ROW = 5;
 
     private TableBounds() {
     }

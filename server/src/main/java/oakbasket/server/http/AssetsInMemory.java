@@ -28,9 +28,9 @@ final class AssetsInMemory extends Handler.Wrapper {
     private static final String PREFIX = "/assets/";
     private static final String FOR_A_YEAR = "max-age=31536000, public, immutable";
     private static final Set<String> COMPRESSED_ALREADY = Set.of("font/woff2", "image/png");
-    private static final Asset NONE = new Asset("", new byte[0], null);
+    private static final Asset NONE = new Asset("", ByteBuffer.allocate(0), null);
 
-    private record Asset(String mediaType, byte[] plain, byte @Nullable [] gzip) {
+    private record Asset(String mediaType, ByteBuffer plain, @Nullable ByteBuffer gzip) {
     }
 
     private final Map<String, Asset> assets = new ConcurrentHashMap<>();
@@ -48,15 +48,15 @@ final class AssetsInMemory extends Handler.Wrapper {
             return super.handle(request, response, callback);
         }
         boolean zipped = asset.gzip() != null && request.getHeaders().contains(HttpHeader.ACCEPT_ENCODING, "gzip");
-        byte[] body = zipped ? asset.gzip() : asset.plain();
+        ByteBuffer body = (zipped ? asset.gzip() : asset.plain()).duplicate();
         response.getHeaders().put(HttpHeader.CONTENT_TYPE, asset.mediaType());
         response.getHeaders().put(HttpHeader.CACHE_CONTROL, FOR_A_YEAR);
         response.getHeaders().put(HttpHeader.VARY, "Accept-Encoding");
-        response.getHeaders().put(HttpHeader.CONTENT_LENGTH, body.length);
+        response.getHeaders().put(HttpHeader.CONTENT_LENGTH, body.remaining());
         if (zipped) {
             response.getHeaders().put(HttpHeader.CONTENT_ENCODING, "gzip");
         }
-        response.write(true, request.getMethod().equals("HEAD") ? ByteBuffer.allocate(0) : ByteBuffer.wrap(body), callback);
+        response.write(true, request.getMethod().equals("HEAD") ? ByteBuffer.allocate(0) : body, callback);
         return true;
     }
 
@@ -86,10 +86,15 @@ final class AssetsInMemory extends Handler.Wrapper {
             byte[] plain = in.readAllBytes();
             String type = name.endsWith(".mjs") || name.endsWith(".js") ? "text/javascript"
                     : MediaTypeFactory.getMediaType(name).orElse(MediaType.APPLICATION_OCTET_STREAM).toString();
-            return new Asset(type, plain, COMPRESSED_ALREADY.contains(type) ? null : gzip(plain));
+            return new Asset(type, outsideTheHeap(plain), COMPRESSED_ALREADY.contains(type) ? null : outsideTheHeap(gzip(plain)));
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         }
+    }
+
+    /** What lies in the heap is copied out of it whole for each write, and each thread keeps its copy. */
+    private static ByteBuffer outsideTheHeap(byte[] bytes) {
+        return ByteBuffer.allocateDirect(bytes.length).put(bytes).flip().asReadOnlyBuffer();
     }
 
     private static byte[] gzip(byte[] plain) throws IOException {

@@ -55,7 +55,7 @@ class JettyConfig implements WebServerFactoryCustomizer<JettyServletWebServerFac
         Refusals refusals = new Refusals(problems);
         ThreadLimitHandler threads = new ThreadLimitHandler(server.getHandler(), proxied ? "X-Forwarded-For" : null, false);
         threads.setThreadLimit(THREADS_PER_CALLER);
-        Handler assets = new AssetsInMemory(new SmallBodies(threads, refusals));
+        Handler assets = new AssetsInMemory(new ReadableHeaders(new SmallBodies(threads, refusals), refusals));
         RequestsUnderWay underWay = new RequestsUnderWay(new LingeringBodies(new MinimumRates(assets)), server.getScheduler());
         ProtectingHeaders headers = new ProtectingHeaders(underWay, settings.https());
         refusals.carry(headers);

@@ -2,6 +2,7 @@ package oakbasket.server.post;
 
 import jakarta.mail.MessagingException;
 import jakarta.mail.Session;
+import oakbasket.server.storage.DataFolder;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Files;
@@ -28,6 +29,8 @@ final class FolderMailer implements Mailer {
         try {
             Path part = outbox.resolve(name + ".part");
             try (OutputStream out = Files.newOutputStream(part)) {
+                // Letters hold personal links.
+                DataFolder.forTheServerAlone(part, "rw-------");
                 new MimeMail(Session.getInstance(new Properties()), mail, from, office).writeTo(out);
             }
             Files.move(part, outbox.resolve(name), StandardCopyOption.ATOMIC_MOVE);

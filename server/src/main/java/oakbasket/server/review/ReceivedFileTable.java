@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import oakbasket.core.naming.Folded;
 import oakbasket.core.standing.FileFact;
 import oakbasket.core.standing.Review;
 import oakbasket.server.storage.IdChunks;
@@ -92,8 +93,8 @@ class ReceivedFileTable {
 
     /** Files whose name holds these words, the newest first. */
     List<ReceivedFile> named(String words, int most) {
-        String pattern = "%" + words.toLowerCase().replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%";
-        return jdbc.sql(SELECT + "WHERE LOWER(stored_path) LIKE :pattern ESCAPE '!' OR LOWER(original_name) LIKE :pattern ESCAPE '!' ORDER BY id DESC FETCH FIRST :most ROWS ONLY")
+        String pattern = "%" + Folded.of(words).replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%";
+        return jdbc.sql(SELECT + "WHERE FOLDED(stored_path) LIKE :pattern ESCAPE '!' OR FOLDED(original_name) LIKE :pattern ESCAPE '!' ORDER BY id DESC FETCH FIRST :most ROWS ONLY")
                 .param("pattern", pattern).param("most", most).query(ReceivedFile.class).list();
     }
 

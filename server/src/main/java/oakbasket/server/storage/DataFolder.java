@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import oakbasket.server.Settings;
 import org.springframework.stereotype.Component;
 
@@ -16,9 +17,10 @@ public class DataFolder {
 
     DataFolder(Settings settings) {
         this.root = settings.data().toAbsolutePath().normalize();
-        for (Path folder : new Path[] {files(), incoming(), outbox(), keys(), root.resolve("db")}) {
+        for (Path folder : new Path[] {root, files(), incoming(), outbox(), keys(), root.resolve("db")}) {
             try {
                 Files.createDirectories(folder);
+                forTheServerAlone(folder, "rwx------");
             } catch (IOException problem) {
                 throw new UncheckedIOException("Cannot make the folder " + folder + ". Check that the data folder can be written to (setting oakbasket.data)", problem);
             }
@@ -27,6 +29,13 @@ public class DataFolder {
             this.disk = Files.getFileStore(root);
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
+        }
+    }
+
+    /** Lets nobody else on this machine read a file or enter a folder, where the disk knows such rights. */
+    public static void forTheServerAlone(Path path, String rights) throws IOException {
+        if (Files.getFileStore(path).supportsFileAttributeView("posix")) {
+            Files.setPosixFilePermissions(path, PosixFilePermissions.fromString(rights));
         }
     }
 

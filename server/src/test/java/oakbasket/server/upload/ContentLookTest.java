@@ -10,6 +10,7 @@ import java.util.Arrays;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.apache.tika.Tika;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -38,6 +39,7 @@ class ContentLookTest {
         "'photo.jpg', a.xlsx, application/zip",
         "'photo.jpg', a.zip, application/zip",
         "'META-INF/MANIFEST.MF Run.class', a.zip, application/java-archive",
+        "'[Content_Types].xml word/document.xml word/vbaProject.bin', a.docx, application/vnd.ms-office.macroenabled",
         "'mimetype=application/vnd.oasis.opendocument.spreadsheet content.xml', a.ods, application/vnd.oasis.opendocument.spreadsheet"})
     void anOfficeFileIsNotJustAZipAndAZipIsNoOfficeFile(String entries, String name, String mediaType) throws IOException {
         Path path = folder.resolve("zip");
@@ -56,6 +58,18 @@ class ContentLookTest {
         "a.gpx, '<?xml version=\"1.0\"?><gpx xmlns=\"http://www.topografix.com/GPX/1/1\"/>', application/xml", "a.xyz, hello, text/plain"})
     void textIsToldApartByItsName(String name, String content, String mediaType) throws IOException {
         assertThat(look(name, content.getBytes(StandardCharsets.UTF_8))).isIn(mediaType, mediaType.replace("application/xml", "application/gpx+xml"));
+    }
+
+    /** Source: PKWARE APPNOTE 4.3.16, the end record. A list of entries of 48 MiB is said to be there; looking into it would hold all of it in memory. */
+    @Test
+    void aListOfEntriesThatIsTooLongIsNotLookedInto() throws IOException {
+        byte[] content = new byte[300];
+        System.arraycopy(new byte[] {'P', 'K', 3, 4}, 0, content, 0, 4);
+        java.nio.ByteBuffer end = java.nio.ByteBuffer.wrap(content, 278, 22).slice().order(java.nio.ByteOrder.LITTLE_ENDIAN);
+        end.putInt(0x06054b50).putInt(0).putShort((short) -1).putShort((short) -1).putInt(48 << 20).putInt(100);
+        assertThat(look("a.zip", content)).as("just an archive, not a damaged one").isEqualTo("application/zip");
+        end.position(12).putInt(100);
+        assertThat(look("a.zip", content)).as("short enough, and damaged").isEqualTo("application/octet-stream");
     }
 
     private String look(String name, byte[] content) throws IOException {
