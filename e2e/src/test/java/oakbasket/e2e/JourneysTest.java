@@ -454,7 +454,7 @@ class JourneysTest {
         for (String path : new String[] {"/rounds", "/rounds/new", "/rounds/" + api.round("River-fly")}) {
             desk.navigate(app.url() + path);
             desk.locator("h1").waitFor();
-            desk.waitForTimeout(300);
+            assertThat(desk.getByText("Loading…")).hasCount(0);
             Browser.assertAccessible(desk);
         }
         desk.setViewportSize(1024, 768);

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.time.Instant;
+import oakbasket.server.basket.TileCode;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -89,6 +91,16 @@ class ActsTest {
         TestRound round = new TestRound().open();
         round.act("PAUSE", "Ada Brook", "\"on\":true");
         assertThat(round.board().path("counts").path("paused").asInt()).isEqualTo(1);
+        RunningApp.CLOCK.set(Instant.parse("2026-07-03T09:00:00Z"));
+        try {
+            assertThat(round.board().path("counts").path("byTimeliness").path("OVERDUE").asInt()).as("Ben alone").isEqualTo(1);
+            assertThat(TileCode.pastDeadline(round.row("Ada Brook").path("tiles").get(0).asInt())).isFalse();
+            assertThat(TileCode.pastDeadline(round.row("Ben Reed").path("tiles").get(0).asInt())).isTrue();
+            assertThat(round.desk.get("/api/rounds/" + round.id + "/table.csv").text().lines().filter(line -> line.contains("overdue"))).singleElement().asString().contains("Ben Reed");
+            assertThat(round.desk.get("/api/today").json().path("needsYou").toString()).contains("\"people\":[\"Ben Reed\"]");
+        } finally {
+            RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:00:00Z"));
+        }
         assertThat(round.personal("Ada Brook").begin().send(1, "a.pdf", TestRound.pdf("x")).status()).isEqualTo(201);
         assertThat(round.board().path("counts").path("paused").asInt()).as("nothing is owed any more").isZero();
     }

@@ -2,6 +2,11 @@ package oakbasket.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.stream.Stream;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -88,19 +93,28 @@ class BadInputTest {
         assertThat(read.json().path("refused").get(0).path("line").asInt()).isEqualTo(3);
     }
 
-    @ParameterizedTest(name = "{0} holding {1}, of {2} bytes: {3} {4}")
+    @ParameterizedTest(name = "{0} of {1} bytes: {2} {3}")
     @CsvSource({
-        "a.pdf,     pdf,     0,       422, file-empty",
-        "a.pdf,     pdf,     1048577, 413, upload-too-large",
-        "a.jpg,     pdf,     10,      422, kind-not-wanted",
-        "a.exe,     program, 10,      422, kind-program",
-        "'',        pdf,     10,      422, file-name"})
-    void aFileThatCannotBeTakenIsRefusedBeforeItsBytes(String name, String holding, long length, int status, String problem) {
+        "a.pdf,     0,       422, file-empty",
+        "a.pdf,     1048577, 413, upload-too-large",
+        "a.jpg,     10,      422, kind-not-wanted",
+        "a.exe,     10,      422, kind-program",
+        "'',        10,      422, file-name"})
+    void aFileThatCannotBeTakenIsRefusedBeforeItsBytes(String name, long length, int status, String problem) throws IOException {
         TestRound.Sender ada = new TestRound().open().personal("Ada Brook").begin();
+        long uploads = uploads();
         Http.Answer refused = ada.create(1, name, length);
         assertThat(refused.status()).isEqualTo(status);
+        assertThat(refused.header("Location")).as("there is nowhere to send bytes to").isEmpty();
+        assertThat(uploads()).isEqualTo(uploads);
         assertThat(refused.problem()).isEqualTo(problem);
         assertThat(ada.finish().problem()).isEqualTo("nothing-sent");
+    }
+
+    private static long uploads() throws IOException {
+        try (Stream<Path> incoming = Files.list(RunningApp.DATA.resolve("incoming"))) {
+            return incoming.count() + RunningApp.bean(JdbcClient.class).sql("SELECT COUNT(*) FROM upload").query(Long.class).single();
+        }
     }
 
     @ParameterizedTest(name = "renamed {0}: {1}")

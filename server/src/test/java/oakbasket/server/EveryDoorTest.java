@@ -30,6 +30,10 @@ class EveryDoorTest {
         return operations.stream();
     }
 
+    static Stream<String> changing() {
+        return operations().filter(operation -> !operation.startsWith("GET "));
+    }
+
     @ParameterizedTest(name = "{0}")
     @MethodSource("operations")
     void aStrangerGetsNothing(String operation) {
@@ -42,12 +46,9 @@ class EveryDoorTest {
     }
 
     @ParameterizedTest(name = "{0}")
-    @MethodSource("operations")
+    @MethodSource("changing")
     void aForgedRequestChangesNothing(String operation) {
         String[] parts = concrete(operation);
-        if (parts[0].equals("GET")) {
-            return;
-        }
         Http forged = Http.freshDesk();
         forged.forgetCsrf();
         Http.Answer answer = forged.send(parts[0], parts[1], "{}".getBytes(), "Content-Type", "application/json");

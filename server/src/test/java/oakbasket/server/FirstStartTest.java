@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.ByteArrayOutputStream;
 import java.io.PrintStream;
 import java.nio.file.Files;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.List;
 import java.nio.file.Path;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -35,7 +37,9 @@ class FirstStartTest {
             assertThat(caller.post("/api/first-account", body(code, "long enough password")).status()).isEqualTo(201);
             assertThat(caller.get("/api/rounds").status()).isEqualTo(200);
             assertThat(caller.post("/api/first-account", body(code, "long enough password")).problem()).isEqualTo("already-set-up");
-            assertThat(Files.getPosixFilePermissions(data.resolve("keys/sealing.key"))).hasSize(2);
+            assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(data.resolve("keys/sealing.key")))).isEqualTo("rw-------");
+            assertThat(List.of("", "files", "incoming", "keys", "outbox", "db")).allSatisfy(folder ->
+                    assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(data.resolve(folder)))).as("the folder “%s”", folder).isEqualTo("rwx------"));
         } finally {
             System.setOut(console);
             first.close();

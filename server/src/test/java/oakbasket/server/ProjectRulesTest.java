@@ -5,7 +5,10 @@ import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.tngtech.archunit.core.domain.JavaClasses;
-import com.tngtech.archunit.core.domain.JavaModifier;
+import com.tngtech.archunit.base.DescribedPredicate;
+import com.tngtech.archunit.core.domain.JavaMethodCall;
+import com.tngtech.archunit.lang.ArchRule;
+import java.util.Set;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import java.io.IOException;
@@ -40,9 +43,32 @@ class ProjectRulesTest {
 
     @Test
     void timeIsAskedOfTheClock() {
-        noClasses().that().resideInAPackage("oakbasket..").should().callMethod(java.time.Instant.class, "now").orShould().callMethod(java.time.LocalDate.class, "now")
-                .orShould().callMethod(java.time.ZonedDateTime.class, "now").check(ALL);
-        classes().that().areRecords().should().haveModifier(JavaModifier.FINAL).check(ALL);
+        ASKS_THE_MACHINE.check(ALL);
+        assertThat(ASKS_THE_MACHINE.evaluate(new ClassFileImporter().importClasses(AsksTheMachine.class)).getFailureReport().getDetails())
+                .as("the rule can fail, for each way to ask").hasSizeGreaterThanOrEqualTo(8);
+    }
+
+    private static final Set<String> CLOCK_READERS = Set.of("java.time.Instant", "java.time.LocalDate", "java.time.LocalTime", "java.time.LocalDateTime", "java.time.ZonedDateTime",
+            "java.time.OffsetDateTime", "java.time.Year", "java.time.YearMonth");
+
+    /** What time it is stands in one place; how long something took may be asked of the machine. */
+    private static final ArchRule ASKS_THE_MACHINE = noClasses().that().resideInAPackage("oakbasket..").and().resideOutsideOfPackage("oakbasket.server.clock..").should()
+            .callMethodWhere(new DescribedPredicate<JavaMethodCall>("what time it is") {
+                @Override
+                public boolean test(JavaMethodCall call) {
+                    String owner = call.getTargetOwner().getFullName();
+                    boolean reads = call.getName().equals("now") && CLOCK_READERS.contains(owner) && call.getTarget().getRawParameterTypes().stream().noneMatch(type -> type.isEquivalentTo(java.time.Clock.class));
+                    return reads || owner.equals("java.lang.System") && call.getName().equals("currentTimeMillis")
+                            || owner.equals("java.time.Clock") && call.getName().startsWith("system");
+                }
+            }).orShould().callConstructor(java.util.Date.class).orShould().callMethod(java.util.Calendar.class, "getInstance");
+
+    /** Breaks the rule in every way, so that it is seen to be one. */
+    static final class AsksTheMachine {
+        Object[] ways() {
+            return new Object[] {java.time.Instant.now(), java.time.LocalDate.now(), java.time.LocalTime.now(), java.time.LocalDateTime.now(), java.time.ZonedDateTime.now(),
+                System.currentTimeMillis(), new java.util.Date(), java.util.Calendar.getInstance(), java.time.Clock.systemUTC()};
+        }
     }
 
     @Test

@@ -110,7 +110,12 @@ class SheetsAndSeriesTest {
         desk.post("/api/series/" + id + "/pause", "{\"paused\":true}");
         RunningApp.CLOCK.set(Instant.parse("2026-07-20T08:00:00Z"));
         assertThat(listed(round).path("coming").get(0).path("deadline").asString()).isEqualTo("2026-07-20");
+        // Another series that is due at the same look: once it has made its round, the paused one was looked at, too.
+        contact("Weekly too", "weekly.two@example.org", "Weekly others");
+        TestRound other = series("Weekly others", "FREQ=WEEKLY;BYDAY=MO", false);
+        Waiting.until(() -> made(other), list -> !list.isEmpty());
         assertThat(made(round)).isEmpty();
+        end(other);
         desk.post("/api/series/" + id + "/pause", "{\"paused\":false}");
         List<JsonNode> made = Waiting.until(() -> made(round), list -> !list.isEmpty());
         assertThat(made).singleElement().satisfies(one -> assertThat(one.path("title").asString()).endsWith(", 27 July 2026"));

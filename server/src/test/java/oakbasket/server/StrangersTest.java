@@ -157,8 +157,8 @@ class StrangersTest {
     void wrongPasswordsAndUnknownAddressesAreAnsweredAlikeAndSlowedDown() {
         Http caller = new Http();
         caller.get("/api/session");
-        Http.Answer unknown = caller.post("/api/session", "{\"email\":\"nobody@example.org\",\"password\":\"x\"}");
-        Http.Answer wrong = caller.post("/api/session", "{\"email\":\"victim@example.org\",\"password\":\"x\"}");
+        Http.Answer unknown = caller.post("/api/session", "{\"email\":\"nobody@example.org\",\"password\":\"not the password\"}");
+        Http.Answer wrong = caller.post("/api/session", "{\"email\":\"" + RunningApp.EMAIL + "\",\"password\":\"not the password\"}");
         assertThat(unknown.status()).isEqualTo(401);
         assertThat(unknown.json()).isEqualTo(wrong.json());
         assertThat(caller.post("/api/session", "null").status()).isEqualTo(400);

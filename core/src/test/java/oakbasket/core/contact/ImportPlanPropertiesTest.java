@@ -17,15 +17,21 @@ class ImportPlanPropertiesTest {
 
     @Test
     void importingTheSameTwiceChangesNothingTheSecondTime() {
+        int compared = 0;
         Random random = new Random(1);
         for (int i = 0; i < TABLES; i++) {
             Map<String, ContactFields> known = known(random);
             List<ImportPlan.Row> rows = rows(random);
             Map<String, ContactFields> after = applied(ImportPlan.of(rows, known), known);
-            ImportPlan again = ImportPlan.of(List.of(rows.get(rows.size() - 1)), after);
+            ImportPlan again = ImportPlan.of(rows, after);
             assertThat(again.count(ImportPlan.Verdict.ADDED)).isZero();
-            assertThat(again.count(ImportPlan.Verdict.CHANGED)).isZero();
+            assertThat(applied(again, after)).isEqualTo(after);
+            // Where a person stands in one line only, nothing is even said to change.
+            boolean each = rows.stream().map(row -> row.fields().email().strip().toLowerCase()).distinct().count() == rows.size();
+            compared += each ? 1 : 0;
+            assertThat(each ? again.count(ImportPlan.Verdict.CHANGED) : 0).isZero();
         }
+        assertThat(compared).as("tables without anybody twice").isPositive();
     }
 
     @Test

@@ -26,7 +26,6 @@ class RecurrenceOracleTest {
     @Test
     void monthlyRulesFallOnTheDaysAPlainReadingGives() {
         Random random = new Random(2026);
-        int compared = 0;
         for (int i = 0; i < RULES; i++) {
             int interval = 1 + random.nextInt(3);
             boolean byDay = random.nextBoolean();
@@ -46,9 +45,7 @@ class RecurrenceOracleTest {
             }
             assertThat(new Recurrence(rule).dates(START, null, DATES)).as(rule).isEqualTo(expected);
             assertThat(new Recurrence(rule).words()).as(rule).isNotBlank().doesNotContain("null").doesNotContain("BY");
-            compared += DATES;
         }
-        assertThat(compared).isEqualTo(RULES * DATES);
     }
 
     @Test

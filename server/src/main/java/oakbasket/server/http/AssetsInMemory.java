@@ -70,18 +70,12 @@ final class AssetsInMemory extends Handler.Wrapper {
         if (known != null) {
             return known;
         }
-        Asset read = read(name);
-        if (read != NONE) {
-            assets.put(name, read);
-        }
-        return read;
+        ClassPathResource resource = new ClassPathResource("static" + PREFIX + name);
+        // Hundreds may ask for the same part before anybody has; it is read once, and the others wait for it.
+        return resource.isReadable() ? assets.computeIfAbsent(name, first -> read(first, resource)) : NONE;
     }
 
-    private static Asset read(String name) {
-        ClassPathResource resource = new ClassPathResource("static" + PREFIX + name);
-        if (!resource.isReadable()) {
-            return NONE;
-        }
+    private static Asset read(String name, ClassPathResource resource) {
         try (InputStream in = resource.getInputStream()) {
             byte[] plain = in.readAllBytes();
             String type = name.endsWith(".mjs") || name.endsWith(".js") ? "text/javascript"

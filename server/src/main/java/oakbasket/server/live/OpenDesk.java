@@ -72,11 +72,17 @@ final class OpenDesk {
     /** Ends the stream; safe to call at any time. */
     void end() {
         synchronized (waiting) {
+            if (ended) {
+                return;
+            }
             ended = true;
             waiting.clear();
         }
         gone.accept(this);
-        emitter.complete();
+        // The stream itself may be held by whoever is stuck in telling it something; nobody waits for that.
+        Thread ending = new Thread(emitter::complete, "live-end");
+        ending.setDaemon(true);
+        ending.start();
     }
 
     private void tellAll() {

@@ -21,14 +21,14 @@ class ContentLookTest {
     Path folder;
 
     /** Source: tika-core as the reference for what a signature means. */
-    @ParameterizedTest(name = "{0} as {1}")
-    @CsvSource({"png, 89504E470D0A1A0A0000000D49484452, image/png", "jpg, FFD8FFE000104A464946, image/jpeg", "gif, 474946383961, image/gif", "pdf, 255044462D312E34, application/pdf",
-        "exe, 4D5A90000300000004000000, application/x-msdownload", "elf, 7F454C4602010100, application/x-elf", "class, CAFEBABE00000041, application/java-vm"})
-    void signaturesMeanWhatTheyMeanToOthers(String ending, String hexadecimal, String mediaType) throws IOException {
+    @ParameterizedTest(name = "{0} as {2}, to tika-core {3}")
+    @CsvSource({"png, 89504E470D0A1A0A0000000D49484452, image/png, image/png", "jpg, FFD8FFE000104A464946, image/jpeg, image/jpeg", "gif, 474946383961, image/gif, image/gif",
+        "pdf, 255044462D312E34, application/pdf, application/pdf", "exe, 4D5A90000300000004000000, application/x-msdownload, application/x-msdownload",
+        "elf, 7F454C4602010100, application/x-elf, application/x-elf", "class, CAFEBABE00000041, application/java-vm, application/java-vm"})
+    void signaturesMeanWhatTheyMeanToOthers(String ending, String hexadecimal, String mediaType, String reference) throws IOException {
         byte[] content = Arrays.copyOf(java.util.HexFormat.of().parseHex(hexadecimal), 600);
         assertThat(look("file." + ending, content)).isEqualTo(mediaType);
-        String reference = new Tika().detect(content);
-        assertThat(reference.equals(mediaType) || reference.startsWith("application/x-msdownload") || reference.contains("elf") || reference.contains("executable")).as(reference).isTrue();
+        assertThat(new Tika().detect(content)).isEqualTo(reference);
     }
 
     @ParameterizedTest(name = "a ZIP with {0}, called {1}: {2}")

@@ -144,11 +144,26 @@ class StartUpRepairTest {
 
     @Test
     void bytesThatAreNotWhatTheJournalSaysAreNotRecorded() throws Exception {
-        Path part = part("%PDF-1.4 only half".getBytes());
+        byte[] other = CONTENT.clone();
+        other[12] ^= 1;
+        Path part = part(other);
         journal(arrival("a.pdf", CONTENT));
         repair();
         assertThat(received()).isEmpty();
         assertThat(part).doesNotExist();
+    }
+
+    /** The same for bytes that have their place already: as many as promised, and other ones. */
+    @Test
+    void placedBytesThatAreNotWhatTheJournalSaysAreNotRecorded() throws Exception {
+        byte[] other = CONTENT.clone();
+        other[12] ^= 1;
+        Files.createDirectories(files());
+        Files.write(files().resolve("a.pdf"), other);
+        journal(arrival("a.pdf", CONTENT));
+        repair();
+        assertThat(received()).isEmpty();
+        assertThat(files().resolve("a.pdf")).as("and nobody's file is touched").hasBinaryContent(other);
     }
 
     @Test
