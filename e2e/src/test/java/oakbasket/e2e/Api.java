@@ -42,6 +42,11 @@ final class Api {
         post("/api/session", JSON.createObjectNode().put("email", EMAIL).put("password", PASSWORD).toString());
     }
 
+    /** The cookies of this caller, as a header has them. */
+    String cookies() {
+        return cookies.getCookieStore().getCookies().stream().map(cookie -> cookie.getName() + "=" + cookie.getValue()).collect(java.util.stream.Collectors.joining("; "));
+    }
+
     JsonNode get(String path) {
         return JSON.readTree(send("GET", path, null).body());
     }

@@ -77,6 +77,11 @@ final class PackagedApp implements AutoCloseable {
         awaitReady();
     }
 
+    /** What is run. */
+    Path jar() {
+        return jar;
+    }
+
     /** Whether the process runs. */
     boolean alive() {
         return process.isAlive();

@@ -1,0 +1,186 @@
+package oakbasket.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Dialog;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Request;
+import com.microsoft.playwright.assertions.LocatorAssertions.HasTextOptions;
+import com.microsoft.playwright.options.FilePayload;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.CopyOnWriteArrayList;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Who is it, and what becomes of a mistake: claimed files from both sides, a corrected address, a page that was loaded again. */
+class SenderJourneysTest {
+
+    private static PackagedApp app;
+    private static Browser browser;
+
+    @BeforeAll
+    static void start() {
+        app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true", "--oakbasket.office=Fennbrook Catchment Partnership");
+        browser = new Browser();
+    }
+
+    @AfterAll
+    static void stop() {
+        browser.close();
+        app.close();
+    }
+
+    @AfterEach
+    void nothingBroke() {
+        browser.assertNoComplaints();
+    }
+
+    /** A round with an open link without a passcode, for two people whom nobody else has. */
+    private static long round(Api api, String title) {
+        String sheet = """
+                {"title":"%s","deadlineDate":"2099-06-30","zone":"Europe/London","folderPattern":"{round}/{person}","namePattern":"{person} - {item}{ext}","openLink":true,
+                 "items":[{"title":"Learning log","maxFiles":3,"kinds":["PDF"]},{"title":"Anything else","required":false,"maxFiles":5,"kinds":[]}],
+                 "people":[{"name":"Tamsin Withy","email":"tamsin.withy@example.org"},{"name":"Rowan Sallow","email":"rowan.sallow@example.org"}]}""".formatted(title);
+        long id = Api.json(api.post("/api/rounds", sheet)).path("head").path("id").asLong();
+        assertThat(api.post("/api/rounds/" + id + "/open", "{\"version\":1}").statusCode()).isEqualTo(204);
+        return id;
+    }
+
+    private static Page openLink(Api api, long round) {
+        Page sender = browser.page(390, 844);
+        sender.navigate(api.get("/api/rounds/" + round + "/link").path("url").asString());
+        return sender;
+    }
+
+    private static FilePayload pdf(String name, String content) {
+        return new FilePayload(name, "application/pdf", ("%PDF-1.4\n% " + content + "\n%%EOF").getBytes());
+    }
+
+    private static void send(Page sender) {
+        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+    }
+
+    @Test
+    void whatIsClaimedWaitsForTheCoordinatorsYesAndCanBeTakenBack() {
+        Api api = new Api(app.url());
+        long round = round(api, "Claimed logs");
+        Page stranger = openLink(api, round);
+        stranger.getByLabel("Your name").fill("Somebody Else");
+        stranger.getByLabel("Your e-mail address").fill("tamsin.withy@example.org");
+        stranger.getByLabel("Choose files for Learning log").setInputFiles(pdf("log.pdf", "claimed"));
+        send(stranger);
+        assertThat(stranger.locator(".code")).isVisible();
+
+        Page desk = browser.desk(app);
+        desk.getByText("claimed file: whose is it?").first().waitFor();
+        desk.navigate(app.url() + "/rounds/" + round);
+        assertThat(desk.locator("tbody tr", new Page.LocatorOptions().setHasText("Tamsin Withy"))).containsText("1 file claimed");
+        desk.getByText("Tamsin Withy").first().click();
+        Locator panel = desk.locator("aside.panel");
+        assertThat(panel).containsText("Somebody Else <tamsin.withy@example.org> sent this through the open link and says to be Tamsin Withy");
+        Browser.assertAccessible(desk);
+        panel.getByText("Yes, from Tamsin Withy").click();
+        assertThat(desk.locator(".said")).containsText("Counts as sent by Tamsin Withy");
+        assertThat(panel.locator("h2 ~ p, header p").last()).containsText("all in");
+        desk.locator(".said").getByText("Undo").click();
+        assertThat(panel.getByText("Yes, from Tamsin Withy")).isVisible();
+        assertThat(api.row(round, "Tamsin Withy").path("files").asInt()).isZero();
+
+        // The same with one key while checking what has come.
+        desk.navigate(app.url() + "/rounds/" + round + "/review");
+        assertThat(desk.getByText("Yes, from Tamsin Withy")).isVisible();
+        desk.keyboard().press("a");
+        assertThat(desk.locator(".said").last()).containsText("Say first whose it is.");
+        desk.keyboard().press("y");
+        assertThat(desk.getByText("Yes, from Tamsin Withy")).hasCount(0);
+        desk.keyboard().press("a");
+        assertThat(desk.locator("h1")).hasText("0 files to check");
+        JsonNode row = api.row(round, "Tamsin Withy");
+        assertThat(row.path("progress").asString()).isEqualTo("CHECKED");
+        assertThat(row.path("claimed").asInt()).isZero();
+    }
+
+    @Test
+    void aNoKeepsItApartAndOutOfTheWay() {
+        Api api = new Api(app.url());
+        long round = round(api, "Declined logs");
+        Page stranger = openLink(api, round);
+        stranger.getByLabel("Your name").fill("Mallory");
+        stranger.getByLabel("Your e-mail address").fill("ROWAN.SALLOW@example.org");
+        stranger.getByLabel("Choose files for Learning log").setInputFiles(pdf("log.pdf", "declined"));
+        send(stranger);
+        assertThat(stranger.locator(".code")).isVisible();
+        Page desk = browser.desk(app);
+        desk.navigate(app.url() + "/rounds/" + round + "/review");
+        desk.getByText("Yes, from Rowan Sallow").waitFor();
+        desk.keyboard().press("n");
+        assertThat(desk.getByText("Everything is checked.").or(desk.locator("h1", new Page.LocatorOptions().setHasText("0 files to check"))).first()).isVisible();
+        desk.navigate(app.url() + "/rounds/" + round + "?basket=" + api.row(round, "Rowan Sallow").path("id"));
+        assertThat(desk.locator("aside.panel")).containsText("You said this is not theirs.");
+        desk.locator("aside.panel").getByText("Decide anew").click();
+        assertThat(desk.locator("aside.panel").getByText("Yes, from Rowan Sallow")).isVisible();
+    }
+
+    @Test
+    void aCorrectedAddressIsTheOneThatCounts() {
+        Api api = new Api(app.url());
+        long round = round(api, "Corrected logs");
+        Page sender = openLink(api, round);
+        sender.getByLabel("Your name").fill("Willa Wrong");
+        sender.getByLabel("Your e-mail address").fill("willa.wrong@example.net");
+        sender.getByLabel("Choose files for Anything else").setInputFiles(new FilePayload[] {pdf("good.pdf", "x"), new FilePayload("page.html", "text/html", "<html></html>".getBytes())});
+        send(sender);
+        assertThat(sender.locator("main")).containsText("Save it as PDF or plain text");
+        sender.getByLabel("Your name").fill("Willa Right");
+        sender.getByLabel("Your e-mail address").fill("willa.right@example.net");
+        sender.getByLabel("Remove page.html").click();
+        sender.locator("button[type=submit]").click();
+        assertThat(sender.locator(".code")).isVisible();
+        assertThat(api.row(round, "Willa Right").path("files").asInt()).isEqualTo(1);
+        assertThat(api.get("/api/rounds/" + round + "/board").path("rows").toString()).doesNotContain("Willa Wrong");
+    }
+
+    @Test
+    void aPageThatIsLoadedAgainGoesOnWhereTheFileStopped() throws Exception {
+        Api api = new Api(app.url());
+        long round = round(api, "Loaded again");
+        Page sender = browser.page(1280, 800);
+        sender.onDialog(Dialog::accept);
+        List<String> offsets = new CopyOnWriteArrayList<>();
+        sender.onRequest(request -> {
+            if (request.method().equals("PATCH")) {
+                offsets.add(header(request, "upload-offset"));
+            }
+        });
+        String link = api.personalLink(round, "Rowan Sallow");
+        sender.navigate(link);
+        Browser.slowDown(sender, 3_000_000);
+        byte[] content = new byte[16_000_000];
+        new Random(5).nextBytes(content);
+        java.nio.file.Path film = java.nio.file.Files.write(PackagedApp.freshFolder().resolve("film.bin"), content);
+        sender.getByLabel("Choose files for Anything else").setInputFiles(film);
+        send(sender);
+        sender.waitForFunction("() => { const p = document.querySelector('footer progress'); return p && p.value > 6e6 }");
+        sender.reload();
+        sender.getByLabel("Choose files for Anything else").setInputFiles(film);
+        Browser.slowDown(sender, -1);
+        send(sender);
+        String sha256 = HexFormat.of().formatHex(java.security.MessageDigest.getInstance("SHA-256").digest(content));
+        assertThat(sender.locator(".sha")).hasText(sha256, new HasTextOptions().setTimeout(60_000));
+        assertThat(offsets.get(0)).isEqualTo("0");
+        assertThat(Long.parseLong(offsets.get(offsets.size() - 1))).as("not from the beginning").isGreaterThan(1_000_000);
+        assertThat(api.row(round, "Rowan Sallow").path("files").asInt()).isEqualTo(1);
+        assertThat(sender.evaluate("Object.keys(localStorage).length")).as("nothing of it stays in the browser").isEqualTo(0);
+    }
+
+    private static String header(Request request, String name) {
+        return request.headers().getOrDefault(name, "");
+    }
+}
