@@ -179,7 +179,7 @@ async function unaccept(ids: number[]) {
           <div class="actions">
             <button class="button primary" type="button" :disabled="apart || decided.get(current.file.id) === 'ACCEPTED'" @click="decide('ACCEPTED', '')">{{ t.accept }}</button>
             <button class="button" type="button" :aria-expanded="asking" :disabled="apart || decided.get(current.file.id) === 'RETURNED'" @click="ask">{{ t.sendBack }}</button>
-            <button class="button" type="button" @click="whole">{{ t.whole }}</button>
+            <button class="button" type="button" :disabled="apart" @click="whole">{{ t.whole }}</button>
             <button class="button" type="button" :disabled="at === 0" :aria-label="t.before" @click="step(-1)">←</button>
             <button class="button" type="button" :disabled="at === files.length - 1" :aria-label="t.skip" @click="step(1)">→</button>
           </div>

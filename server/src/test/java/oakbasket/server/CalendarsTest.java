@@ -41,6 +41,19 @@ class CalendarsTest {
         assertThat(days.toString().contains(day)).isEqualTo(holiday);
     }
 
+    /** Where the library has no days, or wrong ones, it is not offered; where it is, it has some in each of the coming years. */
+    @Test
+    void onlyCountriesWhoseDaysCanBeReliedOnAreOffered() {
+        List<String> codes = desk.get("/api/holidays/countries").json().valueStream().map(one -> one.path("code").asString()).toList();
+        assertThat(codes).hasSizeGreaterThan(40).contains("gb", "de", "us", "nz").doesNotContain("aq", "jp");
+        for (String code : codes) {
+            for (int year = 2026; year <= 2030; year++) {
+                assertThat(desk.get("/api/holidays/" + code + "?region=&year=" + year).json()).as("%s %d", code, year).isNotEmpty();
+            }
+        }
+        assertThat(desk.get("/api/holidays/jp?region=&year=2026").problem()).isEqualTo("not-found");
+    }
+
     @Test
     void latenessIsToldInTheWorkingDaysOfTheRoundsCalendar() {
         String made = desk.post("/api/calendars", "{\"name\":\"Friday off\",\"weekend\":[\"FRIDAY\"],\"country\":\"gb\",\"region\":\"eng\"}").json().path("id").asString();

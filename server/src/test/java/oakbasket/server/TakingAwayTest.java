@@ -10,6 +10,8 @@ import java.util.zip.ZipInputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import java.nio.charset.StandardCharsets;
 import tools.jackson.databind.JsonNode;
 
 /** Downloads and previews. Sources: RFC 6266 and 8187 (Content-Disposition), RFC 9110 (ranges, conditional requests). */
@@ -87,5 +89,29 @@ class TakingAwayTest {
         Http.Answer answer = round.desk.get("/api/files/" + file.path("id").asLong());
         assertThat(answer.problem()).isEqualTo("file-missing");
         assertThat(answer.json().path("detail").asString()).contains("moved.txt");
+    }
+
+    /** Sources: UAX #15: the same letter as one sign and as two, as macOS writes names; letters without their marks. */
+    @ParameterizedTest
+    @ValueSource(strings = {"uberflutung cafe", "Überflutung Café", "u\u0308berflutung cafe\u0301", "ÜBERFLUTUNG"})
+    void aFileIsFoundHoweverItsNameIsTyped(String typed) {
+        send("U\u0308berflutung Café " + round.id + ".txt", "x".getBytes());
+        String found = round.desk.get("/api/search?find=" + java.net.URLEncoder.encode(typed, StandardCharsets.UTF_8)).text();
+        assertThat(found).contains("\"roundId\":" + round.id);
+    }
+
+    /** The number counts the files of one item of one person, whatever else the name holds. */
+    @Test
+    void theNumberInANameCountsUp() {
+        TestRound numbered = new TestRound().item("Photo", false, 1, 9, 1);
+        numbered.sheet.put("namePattern", "{item} {number}{ext}");
+        numbered.open();
+        TestRound.Sender ada = numbered.personal("Ada Brook").begin();
+        for (String name : new String[] {"x.txt", "y.txt", "z.txt"}) {
+            ada.send(2, name, name.getBytes());
+        }
+        numbered.personal("Ben Reed").begin().send(2, "b.txt", "b".getBytes());
+        assertThat(numbered.panel("Ada Brook").path("files")).extracting(file -> file.path("name").asString()).containsExactly("Photo 1.txt", "Photo 2.txt", "Photo 3.txt");
+        assertThat(numbered.panel("Ben Reed").path("files")).extracting(file -> file.path("name").asString()).containsExactly("Photo 1.txt");
     }
 }

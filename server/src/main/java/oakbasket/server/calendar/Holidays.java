@@ -5,14 +5,16 @@ import de.focus_shift.jollyday.core.Holiday;
 import de.focus_shift.jollyday.core.HolidayCalendar;
 import de.focus_shift.jollyday.core.HolidayManager;
 import de.focus_shift.jollyday.core.ManagerParameters;
+import java.time.Clock;
 import java.time.Year;
-import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.IntStream;
 import org.springframework.stereotype.Component;
 
 /**
@@ -26,26 +28,31 @@ class Holidays {
     record Place(String code, String name) {
     }
 
-    /**
-     * Countries of the library that are not offered: its own tests do not vouch for the years to come. Japan's days that follow the sky are wrong for 2026;
-     * Antarctica has none.
-     */
-    private static final Set<String> NOT_OFFERED = Set.of("jp", "aq");
+    /** Countries of the library whose days are known to be wrong: Japan's that follow the sky, in 2026. Those without any, such as Antarctica, drop out by themselves. */
+    private static final Set<String> NOT_OFFERED = Set.of("jp");
+    private static final int YEARS_AHEAD = 5;
+
+    private final Clock clock;
+    private List<Place> countries = List.of();
 
     private final Map<String, HolidayManager> managers = new ConcurrentHashMap<>();
     private final Map<String, List<ClosingDay>> remembered = new ConcurrentHashMap<>();
 
-    /** The countries there are holidays for, by name. */
-    List<Place> countries() {
-        List<Place> places = new ArrayList<>();
-        for (HolidayCalendar calendar : HolidayCalendar.values()) {
-            String code = calendar.getId().toLowerCase(Locale.ROOT);
-            if (code.length() == 2 && !NOT_OFFERED.contains(code)) {
-                places.add(new Place(code, new Locale.Builder().setRegion(code.toUpperCase(Locale.ROOT)).build().getDisplayCountry(Locale.ENGLISH)));
-            }
+    Holidays(Clock clock) {
+        this.clock = clock;
+    }
+
+    /** The countries there are holidays for in each of the coming years, by name. */
+    synchronized List<Place> countries() {
+        if (countries.isEmpty()) {
+            int year = Year.now(clock).getValue();
+            countries = Arrays.stream(HolidayCalendar.values()).map(calendar -> calendar.getId().toLowerCase(Locale.ROOT))
+                    .filter(code -> code.length() == 2 && !NOT_OFFERED.contains(code))
+                    .filter(code -> IntStream.range(year, year + YEARS_AHEAD).noneMatch(one -> of(code, "", one).isEmpty()))
+                    .map(code -> new Place(code, new Locale.Builder().setRegion(code.toUpperCase(Locale.ROOT)).build().getDisplayCountry(Locale.ENGLISH)))
+                    .sorted(Comparator.comparing(Place::name)).toList();
         }
-        places.sort(Comparator.comparing(Place::name));
-        return places;
+        return countries;
     }
 
     /** The parts of a country that have holidays of their own; empty when there are none. */

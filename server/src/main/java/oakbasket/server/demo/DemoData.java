@@ -8,6 +8,7 @@ import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import oakbasket.core.allowance.AllowanceChange;
+import oakbasket.core.identity.Claim;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.deadline.WorkingDays;
@@ -25,6 +26,7 @@ import oakbasket.server.basket.Submissions;
 import oakbasket.server.calendar.Calendars;
 import oakbasket.server.calendar.ClosingDay;
 import oakbasket.server.calendar.WorkCalendar;
+import oakbasket.server.claim.Claims;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
@@ -72,6 +74,7 @@ class DemoData implements ApplicationRunner {
     private final Calendars calendars;
     private final RoundsAgain again;
     private final Templates templates;
+    private final Claims claims;
     private final Letters letters;
     private final Board board;
     private final Transactions transactions;
@@ -79,7 +82,7 @@ class DemoData implements ApplicationRunner {
     private final Instant now;
 
     DemoData(AccountService accounts, Contacts contacts, Rounds rounds, Baskets baskets, Submissions submissions, Links links, Uploads uploads,
-            ReceivedFiles files, Calendars calendars, RoundsAgain again, Templates templates, Letters letters, Board board, Transactions transactions, Settings settings, Clock clock) {
+            ReceivedFiles files, Calendars calendars, RoundsAgain again, Templates templates, Claims claims, Letters letters, Board board, Transactions transactions, Settings settings, Clock clock) {
         this.accounts = accounts;
         this.contacts = contacts;
         this.rounds = rounds;
@@ -91,6 +94,7 @@ class DemoData implements ApplicationRunner {
         this.calendars = calendars;
         this.again = again;
         this.templates = templates;
+        this.claims = claims;
         this.letters = letters;
         this.board = board;
         this.transactions = transactions;
@@ -222,6 +226,9 @@ class DemoData implements ApplicationRunner {
         for (int i : new int[] {0, 3, 4}) {
             Submission sending = submissions.backdated(open, DemoPeople.TRAINEES.get(i).person(), daysAgo(3, 20));
             receive(sending, list.get(0), "log final v2.pdf", DemoFiles.pdf("Learning log", List.of(DemoPeople.TRAINEES.get(i).person().name(), "Week 1: willow spiling")), daysAgo(3, 20));
+            if (i == 0) {
+                claims.decide(sending.id(), Claim.OPEN, Claim.ACCEPTED, account);
+            }
         }
         for (int i = 0; i < DemoPeople.WALK_INS.size(); i++) {
             Person person = DemoPeople.WALK_INS.get(i).person();

@@ -113,12 +113,15 @@ public class Uploads {
                 }
             });
         } catch (IOException | UncheckedIOException problem) {
-            // The sender never learned the address of this upload; what came of it must not turn up later beside a second try.
             discard(upload.id());
             throw notStored(upload.id(), problem);
+        } catch (RuntimeException refused) {
+            discard(upload.id());
+            throw refused;
         }
     }
 
+    /** The sender never learned the address of this upload; what came of it must not turn up later beside a second try. */
     private void discard(String id) {
         try {
             store.leave(id);

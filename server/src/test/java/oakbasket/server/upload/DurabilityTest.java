@@ -279,6 +279,21 @@ class DurabilityTest {
         }
     }
 
+    /** The length on the disk is looked at before a file counts as received. */
+    @Test
+    void aDiskThatOnlySaysItWroteIsFoundOut() throws Exception {
+        DISK.swallow(true);
+        try {
+            assertThat(sendWhole("swallowed.pdf", SMALL).statusCode()).isEqualTo(500);
+        } finally {
+            DISK.swallow(false);
+        }
+        assertThat(bean(ReceivedFiles.class).ofBasket(basket.id())).isEmpty();
+        assertThat(filesIn(data.resolve("files").resolve(folder))).isEmpty();
+        assertThat(filesIn(data.resolve("incoming"))).extracting(path -> path.getFileName().toString()).containsExactly("arrivals.journal");
+        assertThat(sendWhole("again.pdf", SMALL).statusCode()).isEqualTo(201);
+    }
+
     private HttpResponse<String> sendWhole(String name, byte[] content) throws Exception {
         return send("POST", "/api/uploads", content, "Upload-Length", Integer.toString(content.length), "Upload-Metadata", metadata(name), "Content-Type", "application/offset+octet-stream");
     }

@@ -36,6 +36,7 @@ class RecordedDisk implements Disk {
     private final List<Call> calls = new ArrayList<>();
     private int failAt = -1;
     private String failure = "";
+    private volatile boolean swallowing;
 
     /** Everything since this was asked last. */
     synchronized List<Call> take() {
@@ -49,6 +50,11 @@ class RecordedDisk implements Disk {
         calls.clear();
         failAt = n;
         failure = words;
+    }
+
+    /** Has the disk say that bytes of uploads are written, and write none. */
+    void swallow(boolean on) {
+        swallowing = on;
     }
 
     synchronized void mark(Kind kind) {
@@ -80,6 +86,11 @@ class RecordedDisk implements Disk {
 
             @Override
             public int write(ByteBuffer bytes) throws IOException {
+                if (swallowing && path.toString().endsWith(".part")) {
+                    int length = bytes.remaining();
+                    bytes.position(bytes.limit());
+                    return length;
+                }
                 byte[] copy = new byte[bytes.remaining()];
                 bytes.duplicate().get(copy);
                 note(Kind.WRITE, path, NOWHERE, appends ? file.size() : position, copy);

@@ -18,6 +18,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import oakbasket.core.contact.CellGuard;
 
 /** Tables that go out are read by programs nobody here wrote: the CSV reader of H2 and fastexcel-reader. */
 class TableOutTest {
@@ -26,15 +27,24 @@ class TableOutTest {
 
     /** Source: OWASP, CSV Injection: the signs that make a spreadsheet compute a cell. */
     @ParameterizedTest(name = "[{0}]")
-    @ValueSource(strings = {"=1+1", "+44 1234", "-2", "@SUM(A1)", "\tx", "\rx", "=cmd|' /C calc'!A0", "'=1+1"})
+    @ValueSource(strings = {"=1+1", "+44 1234", "-2", "@SUM(A1)", "\tx", "\rx", "=cmd|' /C calc'!A0", "'=1+1", " =1+1", "\u00a0=1+1", "\ufeff=1+1", "\u200b=1+1",
+        "\u202e=1+1", "\uff1d1+1", "\u200b\u00a0\uff0b1", "\uff20SUM(A1)", "\uff0d2"})
     void nothingThatASpreadsheetWouldComputeGoesOutBare(String cell) {
         String csv = new String(TableOut.csv(List.of("h"), List.of(List.of(cell))), StandardCharsets.UTF_8);
         String written = csv.substring(csv.indexOf("\r\n") + 2);
         assertThat(written.startsWith("\"") ? written.charAt(1) : written.charAt(0)).isEqualTo('\'');
     }
 
+    /** Where the list separator is a semicolon, a spreadsheet parts a line there, whatever stands around it. */
     @ParameterizedTest(name = "[{0}]")
-    @ValueSource(strings = {"a=1", "2-1", "ada@example.org", "1,5", "O'Brien", "", " =spaced"})
+    @CsvSource(delimiter = '!', value = {"a;=1+1!a;'=1+1", "a;'=1!a;''=1", "a;b;+1!a;b;'+1", "x;\u00a0=1!x;'\u00a0=1", "=1;=2!'=1;'=2"})
+    void aFormulaIsGuardedAfterAnySeparatorAndComesBackAsItWas(String cell, String written) {
+        assertThat(CellGuard.guarded(cell)).isEqualTo(written);
+        assertThat(CellGuard.plain(written)).isEqualTo(cell);
+    }
+
+    @ParameterizedTest(name = "[{0}]")
+    @ValueSource(strings = {"a=1", "2-1", "ada@example.org", "1,5", "O'Brien", "", "a ; b", "x;y=1", "1;2"})
     void whatIsHarmlessGoesOutAsItIs(String cell) throws Exception {
         assertThat(csvRows(List.of(List.of("k", cell))).get(0).get(1)).isEqualTo(cell.isEmpty() ? "" : cell);
     }
@@ -48,7 +58,7 @@ class TableOutTest {
         assertThat(new String(csv, StandardCharsets.UTF_8)).startsWith("\uFEFFk,v\r\n");
         List<List<String>> read = csvRows(rows);
         for (int i = 0; i < rows.size(); i++) {
-            assertThat(read.get(i).get(1)).isEqualTo(rows.get(i).get(1));
+            assertThat(CellGuard.plain(read.get(i).get(1))).isEqualTo(rows.get(i).get(1));
         }
     }
 
