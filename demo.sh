@@ -15,5 +15,5 @@ cat <<EOF
     Links for senders: open a round, choose a person, "Copy link". The passcode of "Placement portfolios" is: kingfisher
 
 EOF
-exec java -Xmx512m -jar "$JAR" --server.port="$PORT" --oakbasket.data=.build/demo-data --oakbasket.demo=true \
+exec java -Xmx512m -XX:+ExitOnOutOfMemoryError -jar "$JAR" --server.port="$PORT" --oakbasket.data=.build/demo-data --oakbasket.demo=true \
   "--oakbasket.office=Fennbrook Catchment Partnership" --oakbasket.zone=Europe/London ${CLOCK:+--oakbasket.clock=$CLOCK}

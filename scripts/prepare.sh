@@ -10,6 +10,20 @@ need() {
   for pair in "$@"; do
     command -v "${pair%%=*}" >/dev/null 2>&1 || missing+=("${pair#*=}")
   done
+  install_packages "${missing[@]}"
+}
+
+# The same for modules of Debian's own Python, given as MODULE=PACKAGE.
+need_python() {
+  local missing=()
+  for pair in "$@"; do
+    /usr/bin/python3 -c "import ${pair%%=*}" >/dev/null 2>&1 || missing+=("${pair#*=}")
+  done
+  install_packages "${missing[@]}"
+}
+
+install_packages() {
+  local missing=("$@")
   [ ${#missing[@]} -eq 0 ] && return
   echo "Installing: ${missing[*]}"
   local as=()

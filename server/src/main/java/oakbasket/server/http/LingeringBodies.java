@@ -16,8 +16,12 @@ import org.eclipse.jetty.util.thread.Scheduler;
  */
 final class LingeringBodies extends Handler.Wrapper {
 
-    private static final long MOST_BYTES = 64L << 20;
-    private static final Duration LONGEST = Duration.ofSeconds(10);
+    private record Patience(long bytes, Duration time) {
+    }
+
+    /** For senders of files, who must learn what was wrong with one. */
+    private static final Patience LONG = new Patience(64L << 20, Duration.ofSeconds(10));
+    private static final Patience SHORT = new Patience(1 << 20, Duration.ofSeconds(1));
 
     LingeringBodies(Handler next) {
         super(next);
@@ -25,26 +29,30 @@ final class LingeringBodies extends Handler.Wrapper {
 
     @Override
     public boolean handle(Request request, Response response, Callback callback) throws Exception {
-        return BodyLimits.ofPath(Request.getPathInContext(request)) > BodyLimits.SMALL ? super.handle(request, response, new Lingering(request, callback))
-                : super.handle(request, response, callback);
+        boolean large = BodyLimits.ofPath(Request.getPathInContext(request)) > BodyLimits.SMALL;
+        return super.handle(request, response, new Lingering(request, callback, large ? LONG : SHORT));
     }
 
     private static final class Lingering implements Callback, Runnable {
         private final Request request;
         private final Callback callback;
         private final AtomicBoolean over = new AtomicBoolean();
+        private final Patience patience;
         private long read;
 
-        Lingering(Request request, Callback callback) {
+        Lingering(Request request, Callback callback, Patience patience) {
             this.request = request;
             this.callback = callback;
+            this.patience = patience;
         }
 
         @Override
         public void succeeded() {
-            Scheduler.Task end = request.getComponents().getScheduler().schedule(this::end, LONGEST.toMillis(), TimeUnit.MILLISECONDS);
-            Request.addCompletionListener(request, done -> end.cancel());
             run();
+            if (!over.get()) {
+                Scheduler.Task end = request.getComponents().getScheduler().schedule(this::end, patience.time().toMillis(), TimeUnit.MILLISECONDS);
+                Request.addCompletionListener(request, done -> end.cancel());
+            }
         }
 
         @Override
@@ -59,15 +67,24 @@ final class LingeringBodies extends Handler.Wrapper {
             while (!over.get()) {
                 Content.Chunk chunk = request.read();
                 if (chunk == null) {
-                    request.demand(this);
+                    waitForMore();
                     return;
                 }
                 read += chunk.remaining();
-                boolean last = chunk.isLast() || Content.Chunk.isFailure(chunk) || read > MOST_BYTES;
+                boolean last = chunk.isLast() || Content.Chunk.isFailure(chunk) || read > patience.bytes();
                 chunk.release();
                 if (last) {
                     end();
                 }
+            }
+        }
+
+        private void waitForMore() {
+            try {
+                request.demand(this);
+            } catch (IllegalStateException somebodyElseWaits) {
+                // A body that was given up for its slowness; there is nothing to wait for.
+                end();
             }
         }
 

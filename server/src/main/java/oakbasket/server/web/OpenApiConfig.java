@@ -21,8 +21,12 @@ class OpenApiConfig {
     OpenAPI description() {
         return new OpenAPI()
                 .info(new Info().title("Oak Basket").version("1").description("""
-                        The desk (session cookie and CSRF header) and the sender's side (request link in the header Oak-Link). \
-                        Every 4xx and 5xx is a problem detail of RFC 9457. Files come in by tus 1.0.0 at /api/uploads."""))
+                        The desk: session cookie oak-session; every change needs the cookie XSRF-TOKEN repeated in the header X-XSRF-TOKEN. \
+                        The sender's side: the last part of the request link in the header Oak-Link, the ticket that a passcode gave in Oak-Ticket, \
+                        the key of a sending in Oak-Submission. \
+                        Files come in by tus 1.0.0 at /api/uploads: Tus-Resumable, Upload-Length, Upload-Metadata (filename, item), Upload-Offset; \
+                        answers carry Upload-Offset, Upload-Length, Upload-Metadata and Upload-Expires; X-HTTP-Method-Override is understood behind POST. \
+                        Every 4xx and 5xx is a problem detail of RFC 9457; 429 and 503 say in Retry-After when to come again."""))
                 .servers(List.of(new Server().url("/")));
     }
 
