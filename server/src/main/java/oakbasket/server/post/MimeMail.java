@@ -29,7 +29,7 @@ final class MimeMail extends MimeMessage {
         setFrom(address(office, from));
         setRecipient(RecipientType.TO, address(mail.to()));
         setReplyTo(new InternetAddress[] {address(mail.replyTo())});
-        setSubject(mail.subject(), UTF_8);
+        setSubject(oneLine(mail.subject()), UTF_8);
         setText(mail.body(), UTF_8);
         setSentDate(Date.from(mail.date()));
         setHeader("Auto-Submitted", "auto-generated");
@@ -41,6 +41,11 @@ final class MimeMail extends MimeMessage {
         setHeader("Message-ID", "<" + id + ">");
     }
 
+    /** A header ends with its line; nothing that somebody typed may begin another one. */
+    private static String oneLine(String text) {
+        return text.replaceAll("[\\p{Cc}\\u2028\\u2029]+", " ");
+    }
+
     private static InternetAddress address(Person person) throws MessagingException {
         return address(person.name(), person.address().text());
     }
@@ -49,7 +54,7 @@ final class MimeMail extends MimeMessage {
         int at = address.lastIndexOf('@');
         try {
             String plain = address.substring(0, at + 1) + IDN.toASCII(address.substring(at + 1));
-            return new InternetAddress(plain, name.replaceAll("\\p{Cc}+", " "), UTF_8);
+            return new InternetAddress(plain, oneLine(name), UTF_8);
         } catch (UnsupportedEncodingException | IllegalArgumentException wrong) {
             throw new MessagingException("Not an address: " + address, wrong);
         }
