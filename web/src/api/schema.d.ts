@@ -2376,6 +2376,7 @@ export interface components {
             id: number;
             /** Format: date-time */
             lastArrival: string | null;
+            lists: ("EVERYBODY" | "ASKED" | "OWES" | "OVERDUE" | "TO_CHECK" | "CLAIMED" | "NEVER_OPENED" | "COMPLETE" | "SENT" | "WAIVED" | "WALK_INS" | "PAUSED" | "HAND_OVER" | "REMOVED")[];
             name: string;
             note: string;
             organisation: string;

@@ -89,7 +89,7 @@ export const acts = {
 }
 
 export const review = {
-  title: (n: number) => (n === 1 ? '1 file to check' : `${n} files to check`),
+  title: (n: number, claimed: number) => `${n === 1 ? '1 file' : `${n} files`} to check${claimed ? `, ${claimed} claimed` : ''}`,
   none: 'Everything is checked.',
   back: 'Back to the board',
   list: 'Files to check',

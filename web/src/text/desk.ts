@@ -106,6 +106,7 @@ export const text = {
     takeAll: 'Take all files (ZIP)',
     more: 'More',
     check: (n: number) => (n === 1 ? 'Check 1 file' : `Check ${n} files`),
+    lookAtClaimed: (n: number) => (n === 1 ? 'Look at 1 claimed file' : `Look at ${n} claimed files`),
     askMore: 'Ask more people',
     change: 'Change the round…',
     copyRound: 'Begin another from this one',

@@ -28,7 +28,8 @@ const helping = ref(false)
 const reasonField = useTemplateRef('reasonField')
 const current = computed(() => files.value[at.value])
 const apart = computed(() => current.value?.file.claim === 'OPEN')
-const left = computed(() => files.value.filter((one) => !decided.value.has(one.file.id)).length)
+const claims = computed(() => files.value.filter((one) => one.file.claim === 'OPEN').length)
+const left = computed(() => files.value.filter((one) => !decided.value.has(one.file.id)).length - claims.value)
 const reasons = computed(() => [...new Set([...(loaded.value?.reasons ?? []), ...t.reasons])].slice(0, 8))
 
 onMounted(async () => {
@@ -150,7 +151,7 @@ async function unaccept(ids: number[]) {
   <div class="page">
     <header>
       <div>
-        <h1>{{ t.title(left) }}</h1>
+        <h1>{{ t.title(left, claims) }}</h1>
         <p v-if="loaded"><RouterLink :to="{ name: 'round', params: { id: roundId } }">{{ t.back }}</RouterLink> <span class="quiet">{{ loaded.title }}</span></p>
       </div>
       <button class="button small" type="button" :aria-label="text.board.keys" @click="helping = true">?</button>

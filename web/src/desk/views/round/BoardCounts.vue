@@ -5,7 +5,7 @@ import { text } from '../../../text/desk'
 import type { Filter } from './board-filters'
 
 /** The totals in words; each opens the list it counts. */
-const props = defineProps<{ counts: BoardView['counts']; overdue: number }>()
+const props = defineProps<{ counts: BoardView['counts']; overdue: number; handOver: number }>()
 defineEmits<{ open: [list: Filter] }>()
 const t = text.round.counts
 
@@ -17,7 +17,7 @@ const totals = computed(() => {
     { list: 'toCheck', words: t.toCheck(counts.toCheck), hide: counts.toCheck === 0 },
     { list: 'claimed', words: t.claimed(counts.claimed), hide: counts.claimed === 0 },
     { list: 'sent', words: t.files(counts.files, counts.senders) },
-    { list: 'handOver', words: t.handOver(counts.byProgress.NOT_ASKED ?? 0), hide: !counts.byProgress.NOT_ASKED },
+    { list: 'handOver', words: t.handOver(props.handOver), hide: props.handOver === 0 },
     { list: 'waived', words: t.waived(counts.waived), hide: counts.waived === 0 },
     { list: 'paused', words: t.paused(counts.paused), hide: counts.paused === 0 },
     { list: 'walkIns', words: t.walkIns(counts.walkIns), hide: counts.walkIns === 0 },

@@ -132,7 +132,7 @@ async function change(action: 'close' | 'reopen') {
           <p v-if="board.closedAt" class="closed">{{ t.closed(dayAndTime(board.closedAt)) }}</p>
         </div>
         <div class="actions">
-          <RouterLink v-if="counts.toCheck > 0" class="button primary" :to="{ name: 'review', params: { id: board.id } }">{{ t.check(counts.toCheck) }}</RouterLink>
+          <RouterLink v-if="counts.toCheck + counts.claimed > 0" class="button primary" :to="{ name: 'review', params: { id: board.id } }">{{ counts.toCheck > 0 ? t.check(counts.toCheck) : t.lookAtClaimed(counts.claimed) }}</RouterLink>
           <button v-if="board.hasOpenLink" class="button" type="button" @click="copyOpenLink">{{ t.copyOpenLink }}</button>
           <button v-if="board.state === 'GATHERING'" class="button" type="button" :aria-expanded="adding" @click="adding = !adding">{{ t.askMore }}</button>
           <RoundMenu :board="board" :files="counts.files" @close="closing = true" @reopen="change('reopen')" />
@@ -154,7 +154,7 @@ async function change(action: 'close' | 'reopen') {
         :letters="ticks"
       />
       <RoundLetters :round-id="roundId" :ticks="ticks" :sent="sent" :zone="board.zone" />
-      <BoardCounts :counts="counts" :overdue="lists.overdue" @open="(list) => (filter = list)" />
+      <BoardCounts :counts="counts" :overdue="lists.overdue" :hand-over="lists.handOver" @open="(list) => (filter = list)" />
 
       <div class="table-and-panel" :class="{ both: shown }">
         <div class="table-side">

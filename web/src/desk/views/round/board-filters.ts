@@ -1,28 +1,30 @@
 import type { Row } from '../../../api/desk'
 
+type List = Row['lists'][number]
+
 /** The lists a board can be narrowed down to. Every number on the page opens the one it counts. */
 export type Filter = 'owes' | 'overdue' | 'toCheck' | 'claimed' | 'neverOpened' | 'complete' | 'sent' | 'waived' | 'walkIns' | 'paused' | 'removed' | 'handOver' | 'chosen'
 
 export const CHIPS: Filter[] = ['owes', 'overdue', 'toCheck', 'neverOpened']
 export const FURTHER: Filter[] = ['complete', 'sent', 'waived', 'walkIns', 'claimed', 'paused', 'handOver', 'removed']
 
-const asked = (row: Row) => !row.removed && !row.walkIn && !row.waived
-
-/** What each list lets through. Walk-ins were not asked, so they owe nothing; who is paused is not chased. */
-export const FILTERS: Record<Exclude<Filter, 'chosen'>, (row: Row) => boolean> = {
-  owes: (row) => asked(row) && !finished(row),
-  overdue: (row) => asked(row) && !row.paused && row.timeliness === 'OVERDUE',
-  toCheck: (row) => !row.removed && row.toCheck > 0,
-  claimed: (row) => !row.removed && row.claimed > 0,
-  neverOpened: (row) => asked(row) && (row.progress === 'NOT_ASKED' || row.progress === 'ASKED'),
-  complete: (row) => asked(row) && finished(row),
-  sent: (row) => !row.removed && row.files > 0,
-  waived: (row) => !row.removed && !row.walkIn && row.waived,
-  walkIns: (row) => !row.removed && row.walkIn,
-  paused: (row) => asked(row) && row.paused && !finished(row),
-  handOver: (row) => asked(row) && row.progress === 'NOT_ASKED',
-  removed: (row) => row.removed,
+/** Which list of the server's each of them is: which baskets belong to it is decided there, in one place (BasketView in the core). */
+const LISTS: Record<Exclude<Filter, 'chosen'>, List> = {
+  owes: 'OWES',
+  overdue: 'OVERDUE',
+  toCheck: 'TO_CHECK',
+  claimed: 'CLAIMED',
+  neverOpened: 'NEVER_OPENED',
+  complete: 'COMPLETE',
+  sent: 'SENT',
+  waived: 'WAIVED',
+  walkIns: 'WALK_INS',
+  paused: 'PAUSED',
+  handOver: 'HAND_OVER',
+  removed: 'REMOVED',
 }
+
+export const FILTERS = Object.fromEntries(Object.entries(LISTS).map(([name, list]) => [name, (row: Row) => row.lists.includes(list)])) as Record<Exclude<Filter, 'chosen'>, (row: Row) => boolean>
 
 export function isFilter(name: unknown): name is Filter {
   return typeof name === 'string' && (name in FILTERS || name === 'chosen')

@@ -1,5 +1,5 @@
 import type { BoardView, Row } from '../../../api/desk'
-import { FILTERS, finished, type Filter } from './board-filters'
+import { FILTERS, type Filter } from './board-filters'
 
 type Counts = BoardView['counts']
 export type ListCounts = Record<Exclude<Filter, 'chosen'>, number> & { everybody: number }
@@ -26,21 +26,17 @@ export class Tally {
   private add(row: Row, by: 1 | -1): void {
     for (const [name, passes] of Object.entries(FILTERS)) if (passes(row)) this.lists[name as keyof typeof FILTERS] += by
     if (row.removed) return
-    const { counts } = this
-    this.lists.everybody += by
+    const { counts, lists } = this
+    lists.everybody += by
     counts.files += by * row.files
-    counts.senders += row.files > 0 ? by : 0
     counts.toCheck += by * row.toCheck
     counts.claimed += by * row.claimed
-    if (row.walkIn) counts.walkIns += by
-    else if (row.waived) counts.waived += by
-    else {
-      counts.asked += by
-      counts.complete += finished(row) ? by : 0
-      counts.paused += row.paused && !finished(row) ? by : 0
-      counts.byProgress[row.progress] = (counts.byProgress[row.progress] ?? 0) + by
-      if (!row.paused || finished(row)) counts.byTimeliness[row.timeliness] = (counts.byTimeliness[row.timeliness] ?? 0) + by
-    }
+    counts.asked += row.lists.includes('ASKED') ? by : 0
+    counts.senders = lists.sent
+    counts.walkIns = lists.walkIns
+    counts.waived = lists.waived
+    counts.complete = lists.complete
+    counts.paused = lists.paused
     counts.percent = counts.asked ? Math.floor((100 * counts.complete) / counts.asked) : 0
   }
 }

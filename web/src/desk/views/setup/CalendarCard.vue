@@ -151,6 +151,7 @@ article {
   background: var(--card);
 }
 .three {
+  align-items: start;
   display: grid;
   grid-template-columns: repeat(3, 1fr);
   gap: 0 18px;

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.time.Instant;
-import oakbasket.server.basket.TileCode;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -94,8 +93,8 @@ class ActsTest {
         RunningApp.CLOCK.set(Instant.parse("2026-07-03T09:00:00Z"));
         try {
             assertThat(round.board().path("counts").path("byTimeliness").path("OVERDUE").asInt()).as("Ben alone").isEqualTo(1);
-            assertThat(TileCode.pastDeadline(round.row("Ada Brook").path("tiles").get(0).asInt())).isFalse();
-            assertThat(TileCode.pastDeadline(round.row("Ben Reed").path("tiles").get(0).asInt())).isTrue();
+            assertThat(ReadTile.of(round.row("Ada Brook"), 0).overdue()).isFalse();
+            assertThat(ReadTile.of(round.row("Ben Reed"), 0).overdue()).isTrue();
             assertThat(round.desk.get("/api/rounds/" + round.id + "/table.csv").text().lines().filter(line -> line.contains("overdue"))).singleElement().asString().contains("Ben Reed");
             assertThat(round.desk.get("/api/today").json().path("needsYou").toString()).contains("\"people\":[\"Ben Reed\"]");
         } finally {

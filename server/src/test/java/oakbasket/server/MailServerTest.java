@@ -9,15 +9,19 @@ import jakarta.mail.internet.MimeMessage;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
+import java.io.UncheckedIOException;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.post.Postman;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -29,28 +33,44 @@ import tools.jackson.databind.JsonNode;
 /** The post with a mail server: a real conversation with GreenMail, and with a server that refuses as RFC 5321 (4.2) lets it. */
 class MailServerTest {
 
-    private final GreenMail green = new GreenMail(new ServerSetup(0, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
-    private Path data;
-    private ConfigurableApplicationContext app;
+    private static final int PORT = freePort();
+    private static final Path DATA = RunningApp.freshFolder();
+    private static final Instant FIRST_DAY = Instant.parse("2026-06-01T09:00:00Z");
+    private static final Duration BETWEEN_TESTS = Duration.ofDays(2);
+    private static int tests;
+
+    private static @Nullable ConfigurableApplicationContext app;
+    private final GreenMail green = new GreenMail(new ServerSetup(PORT, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
+    private Instant begin;
     private Http desk;
 
+    /** Whatever listens on the port is the mail server; the application that talks to it is started once. */
     @BeforeEach
     void start() {
-        RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:00:00Z"));
-        data = RunningApp.freshFolder();
+        begin = FIRST_DAY.plus(BETWEEN_TESTS.multipliedBy(tests++));
+        RunningApp.CLOCK.set(begin);
+        if (app == null) {
+            restart();
+        }
+        signIn();
     }
 
     @AfterEach
-    void stop() {
-        app.close();
+    void nothingIsLeftForTheNextTest() {
+        app.getBean(JdbcClient.class).sql("UPDATE letter SET state = 'STOPPED' WHERE state = 'WAITING'").update();
+        RunningApp.CLOCK.set(FIRST_DAY);
         green.stop();
-        RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:00:00Z"));
+    }
+
+    @AfterAll
+    static void stop() {
+        app.close();
+        app = null;
     }
 
     @Test
     void namesAndWordsOfAllScriptsSurviveTheWay() throws Exception {
         green.start();
-        startOn(green.getSmtp().getPort());
         long round = round("Zoë Ångström 川", "zoe@bücher.example", "Überflutung, Sommer 川");
         afterAMinute();
         MimeMessage mail = green.getReceivedMessages()[0];
@@ -68,12 +88,12 @@ class MailServerTest {
     @Test
     void aLetterUnderWayWhenTheServerDiedGoesAgainUnderTheSameId() throws Exception {
         green.start();
-        startOn(green.getSmtp().getPort());
         long round = round("Ada Brook", "ada@example.org", "Consent");
         afterAMinute();
-        app.getBean(JdbcClient.class).sql("UPDATE letter SET state = 'SENDING'").update();
+        app.getBean(JdbcClient.class).sql("UPDATE letter SET state = 'SENDING' WHERE id = :id").param("id", letter(round).path("id").asLong()).update();
         app.close();
-        startOn(green.getSmtp().getPort());
+        restart();
+        signIn();
         app.getBean(Postman.class).deliver();
         assertThat(state(round)).isEqualTo("SENT");
         assertThat(green.getReceivedMessages()).hasSize(2);
@@ -82,8 +102,7 @@ class MailServerTest {
 
     @Test
     void anAddressThatDoesNotExistIsToldAndNotChasedAgain() throws Exception {
-        try (RefusingServer server = new RefusingServer("550 5.1.1 There is no such mailbox here")) {
-            startOn(server.port());
+        try (RefusingServer refusing = new RefusingServer("550 5.1.1 There is no such mailbox here")) {
             long round = round("Ada Brook", "ada@example.org", "Consent");
             afterAMinute();
             assertThat(state(round)).isEqualTo("FAILED");
@@ -98,13 +117,12 @@ class MailServerTest {
 
     @Test
     void aServerThatIsBusyIsTriedAgainForADayThenGivenUp() throws Exception {
-        try (RefusingServer server = new RefusingServer("451 4.7.1 Please try again later")) {
-            startOn(server.port());
+        try (RefusingServer refusing = new RefusingServer("451 4.7.1 Please try again later")) {
             long round = round("Ada Brook", "ada@example.org", "Consent");
             afterAMinute();
             assertThat(state(round)).isEqualTo("WAITING");
             assertThat(letter(round).path("trouble").asString()).contains("try again later");
-            Instant began = Instant.parse("2026-06-01T09:02:00Z");
+            Instant began = begin.plusSeconds(120);
             Instant gone = began;
             for (int n = 0; n < 20 && state(round).equals("WAITING"); n++) {
                 gone = Instant.parse(letter(round).path("at").asString()).plusSeconds(1);
@@ -112,14 +130,13 @@ class MailServerTest {
                 app.getBean(Postman.class).deliver();
             }
             assertThat(state(round)).isEqualTo("FAILED");
-            assertThat(java.time.Duration.between(began, gone).toHours()).isBetween(20L, 26L);
+            assertThat(Duration.between(began, gone).toHours()).isBetween(20L, 26L);
         }
     }
 
     @Test
     void anOfficeThatMayNotSendIsToldAndLosesNothing() throws Exception {
-        try (RefusingServer server = new RefusingServer("MAIL", "550 5.7.1 This sender is not allowed")) {
-            startOn(server.port());
+        try (RefusingServer refusing = new RefusingServer("MAIL", "550 5.7.1 This sender is not allowed")) {
             long round = round("Ada Brook", "ada@example.org", "Consent");
             afterAMinute();
             assertThat(state(round)).isEqualTo("WAITING");
@@ -129,16 +146,11 @@ class MailServerTest {
 
     @Test
     void withoutAServerEverythingWaitsAndNothingIsGivenUp() throws Exception {
-        int port;
-        try (ServerSocket closed = new ServerSocket(0)) {
-            port = closed.getLocalPort();
-        }
-        startOn(port);
         long round = round("Ada Brook", "ada@example.org", "Consent");
         afterAMinute();
         assertThat(desk.get("/api/post").json().path("trouble").asString()).isEqualTo("The mail server does not answer");
         for (int n = 1; n < 20; n++) {
-            RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:00:00Z").plusSeconds(n * 3600L));
+            RunningApp.CLOCK.set(begin.plusSeconds(n * 3600L));
             app.getBean(Postman.class).deliver();
         }
         assertThat(state(round)).isEqualTo("WAITING");
@@ -147,9 +159,20 @@ class MailServerTest {
 
     // --- helpers
 
-    private void startOn(int port) {
-        app = RunningApp.startOn(data, "--spring.mail.host=127.0.0.1", "--spring.mail.port=" + port, "--oakbasket.mail-from=office@example.org",
+    private static int freePort() {
+        try (ServerSocket any = new ServerSocket(0)) {
+            return any.getLocalPort();
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
+    }
+
+    private static void restart() {
+        app = RunningApp.startOn(DATA, "--spring.mail.host=127.0.0.1", "--spring.mail.port=" + PORT, "--oakbasket.mail-from=office@example.org",
                 "--oakbasket.public-address=http://oak.example.org/");
+    }
+
+    private void signIn() {
         if (app.getBean(AccountService.class).setUpNeeded()) {
             app.getBean(AccountService.class).make(new Person("Robin Fenn", MailAddress.parse(RunningApp.EMAIL)), RunningApp.PASSWORD);
         }
@@ -169,7 +192,7 @@ class MailServerTest {
     }
 
     private void afterAMinute() {
-        RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:02:00Z"));
+        RunningApp.CLOCK.set(begin.plusSeconds(120));
         app.getBean(Postman.class).deliver();
     }
 
@@ -187,7 +210,7 @@ class MailServerTest {
 
     /** A mail server that answers one command always with the same reply. */
     private static final class RefusingServer implements AutoCloseable {
-        private final ServerSocket socket = new ServerSocket(0);
+        private final ServerSocket socket = new ServerSocket(PORT);
         private final String refused;
         private final String reply;
 
@@ -202,10 +225,6 @@ class MailServerTest {
             Thread thread = new Thread(this::serve, "refusing");
             thread.setDaemon(true);
             thread.start();
-        }
-
-        int port() {
-            return socket.getLocalPort();
         }
 
         private void serve() {

@@ -14,6 +14,7 @@ import com.tngtech.archunit.core.importer.ImportOption;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Properties;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
@@ -88,6 +89,14 @@ class ProjectRulesTest {
             }
         }
         assertThat(used).hasSizeGreaterThan(40).allSatisfy(one -> assertThat(words).containsKeys(one + ".title", one + ".detail"));
+    }
+
+    @Test
+    void theGlossaryNamesClassesThatExist() throws IOException {
+        Matcher name = Pattern.compile("`([a-z]+)\\.([A-Z][A-Za-z]+)`").matcher(Files.readString(Path.of("../docs/glossary.md")));
+        List<String> named = name.results().map(found -> found.group(1) + "/" + found.group(2) + ".java").toList();
+        assertThat(named).hasSizeGreaterThan(50).allMatch(file -> Files.exists(Path.of("../core/src/main/java/oakbasket/core", file))
+                || Files.exists(Path.of("src/main/java/oakbasket/server", file)));
     }
 
     /** The committed description is what the interface's types are made from. Write it anew with: UPDATE_OPENAPI=1 ./test.sh -pl core,server */

@@ -3,7 +3,6 @@ package oakbasket.server;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.concurrent.atomic.AtomicInteger;
-import oakbasket.server.basket.TileCode;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -104,7 +103,7 @@ final class TestRound {
 
     /** The standing of an item of a person, by the item's place from 0. */
     String standing(String name, int item) {
-        return TileCode.standing(row(name).path("tiles").get(item).asInt()).name();
+        return ReadTile.of(row(name), item).standing();
     }
 
     JsonNode panel(String name) {

@@ -64,8 +64,8 @@ class UpgradeTest {
             JsonNode ada = board.path("rows").get(0);
             assertThat(ada.path("name").asString() + ada.path("groups").asString()).isEqualTo("Ada BrookLandowners");
             assertThat(ada.path("deadline").asString()).startsWith("2026-07-05T22:59:59");
-            assertThat(oakbasket.server.basket.TileCode.standing(ada.path("tiles").get(0).asInt()).name()).isEqualTo("RETURNED");
-            assertThat(oakbasket.server.basket.TileCode.standing(ada.path("tiles").get(1).asInt()).name()).isEqualTo("WAIVED");
+            assertThat(ReadTile.of(ada, 0).standing()).isEqualTo("RETURNED");
+            assertThat(ReadTile.of(ada, 1).standing()).isEqualTo("WAIVED");
             assertThat(board.path("rows").get(1).path("waived").asBoolean()).isTrue();
             assertThat(board.path("rows").get(2).path("provisional").asBoolean()).isTrue();
             assertThat(board.path("counts").path("walkIns").asInt()).isEqualTo(1);

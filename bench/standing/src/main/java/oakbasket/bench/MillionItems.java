@@ -11,6 +11,7 @@ import oakbasket.core.standing.BasketStanding;
 import oakbasket.core.standing.FileFact;
 import oakbasket.core.standing.ItemState;
 import oakbasket.core.standing.Review;
+import oakbasket.core.standing.BasketView;
 import oakbasket.core.standing.RoundCounts;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -59,14 +60,14 @@ public class MillionItems {
 
     @Benchmark
     public RoundCounts standingOfAMillionItems() {
-        List<RoundCounts.Entry> entries = new ArrayList<>(BASKETS);
+        List<BasketView> entries = new ArrayList<>(BASKETS);
         BasketStanding.Story story = new BasketStanding.Story(NOW.minus(Duration.ofDays(20)), null, null);
         for (List<List<FileFact>> basket : baskets) {
             List<ItemState> states = new ArrayList<>(ITEMS);
             for (int i = 0; i < ITEMS; i++) {
                 states.add(ItemState.of(i % 4 != 0, 1, null, basket.get(i)));
             }
-            entries.add(new RoundCounts.Entry(BasketStanding.of(story, states, TERMS, NOW), false, false, states));
+            entries.add(new BasketView(BasketStanding.of(story, states, TERMS, NOW), states, false, false, false));
         }
         return RoundCounts.of(entries);
     }

@@ -1,7 +1,6 @@
 package oakbasket.core.standing;
 
 import java.util.EnumMap;
-import java.util.List;
 import java.util.Map;
 import oakbasket.core.deadline.Timeliness;
 
@@ -24,52 +23,33 @@ import oakbasket.core.deadline.Timeliness;
 public record RoundCounts(int asked, int complete, int percent, int waived, int walkIns, int paused,
         Map<Progress, Integer> byProgress, Map<Timeliness.State, Integer> byTimeliness, int files, int senders, int toCheck, int claimed) {
 
-    /**
-     * One basket as it enters the totals.
-     *
-     * @param walkIn whether this person was not asked but came through an open link
-     * @param paused whether nobody chases it for now
-     */
-    public record Entry(BasketStanding standing, boolean walkIn, boolean paused, List<ItemState> items) {
-    }
-
-    /** Adds up a round; baskets removed from it are not to be given. */
-    public static RoundCounts of(Iterable<Entry> baskets) {
-        int asked = 0;
-        int complete = 0;
-        int waived = 0;
-        int walkIns = 0;
-        int paused = 0;
-        int files = 0;
-        int senders = 0;
-        int toCheck = 0;
-        int claimed = 0;
+    /** Adds up a round; baskets taken out of it enter nothing. */
+    public static RoundCounts of(Iterable<BasketView> baskets) {
+        Map<BasketList, Integer> lists = zeros(BasketList.class);
         Map<Progress, Integer> byProgress = zeros(Progress.class);
         Map<Timeliness.State, Integer> byTimeliness = zeros(Timeliness.State.class);
-        for (Entry basket : baskets) {
-            int here = 0;
-            for (ItemState item : basket.items()) {
-                here += item.files();
-                toCheck += item.toCheck();
-                claimed += item.claimed();
+        int files = 0;
+        int toCheck = 0;
+        int claimed = 0;
+        for (BasketView basket : baskets) {
+            if (basket.removed()) {
+                continue;
             }
-            files += here;
-            senders += here > 0 ? 1 : 0;
-            if (basket.walkIn()) {
-                walkIns++;
-            } else if (basket.standing().waived()) {
-                waived++;
-            } else {
-                asked++;
-                complete += basket.standing().progress().finished() ? 1 : 0;
-                paused += basket.paused() && !basket.standing().progress().finished() ? 1 : 0;
+            basket.lists().forEach(list -> lists.merge(list, 1, Integer::sum));
+            files += basket.files();
+            toCheck += basket.toCheck();
+            claimed += basket.claimed();
+            if (basket.asked()) {
                 byProgress.merge(basket.standing().progress(), 1, Integer::sum);
-                if (!basket.paused() || basket.standing().progress().finished()) {
+                if (!basket.paused() || basket.finished()) {
                     byTimeliness.merge(basket.standing().timeliness().state(), 1, Integer::sum);
                 }
             }
         }
-        return new RoundCounts(asked, complete, percent(complete, asked), waived, walkIns, paused, byProgress, byTimeliness, files, senders, toCheck, claimed);
+        int asked = lists.get(BasketList.ASKED);
+        int complete = lists.get(BasketList.COMPLETE);
+        return new RoundCounts(asked, complete, percent(complete, asked), lists.get(BasketList.WAIVED), lists.get(BasketList.WALK_INS), lists.get(BasketList.PAUSED),
+                byProgress, byTimeliness, files, lists.get(BasketList.SENT), toCheck, claimed);
     }
 
     /** Whole percent, rounded down; 0 when {@code of} is 0. */

@@ -7,6 +7,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import oakbasket.core.deadline.DeadlineTerms;
 import oakbasket.core.deadline.Timeliness;
 import org.junit.jupiter.api.Test;
@@ -92,7 +93,7 @@ class StandingTest {
 
     @Test
     void waivedBasketsAndWalkInsStandOutsideTheDenominator() {
-        RoundCounts.Entry waived = new RoundCounts.Entry(basket("0", "-", "3", "1!:", 50), false, false, items("1!:"));
+        BasketView waived = view(basket("0", "-", "3", "1!:", 50), "1!:", "");
         RoundCounts counts = RoundCounts.of(List.of(entry("0", "1!:1", false), entry("0", "1!:", false), waived, entry("-", "1!:1-2", true)));
         assertThat(List.of(counts.asked(), counts.complete(), counts.percent(), counts.waived(), counts.walkIns(), counts.files(), counts.toCheck()))
                 .containsExactly(2, 1, 50, 1, 1, 1, 1);
@@ -102,8 +103,8 @@ class StandingTest {
 
     @Test
     void whoIsPausedStaysInTheDenominatorAndIsCountedWhileOwing() {
-        RoundCounts.Entry owing = new RoundCounts.Entry(basket("0", "-", "-", "1!:", 50), false, true, items("1!:"));
-        RoundCounts.Entry done = new RoundCounts.Entry(basket("0", "-", "-", "1!:1", 50), false, true, items("1!:1"));
+        BasketView owing = view(basket("0", "-", "-", "1!:", 50), "1!:", "paused");
+        BasketView done = view(basket("0", "-", "-", "1!:1", 50), "1!:1", "paused");
         RoundCounts counts = RoundCounts.of(List.of(owing, done));
         assertThat(List.of(counts.asked(), counts.complete(), counts.paused())).containsExactly(2, 1, 1);
     }
@@ -130,8 +131,56 @@ class StandingTest {
         return new RoundEffect.Side(7, BasketStanding.of(story, items(items), terms, at("50")), terms.effective());
     }
 
-    private static RoundCounts.Entry entry(String asked, String items, boolean walkIn) {
-        return new RoundCounts.Entry(basket(asked, "-", "-", items, 50), walkIn, false, items(items));
+    /**
+     * The deadline is at hour 10 without grace, it is hour 50 or the hour given; ? after an item stands for one file that is claimed.
+     *
+     * @param marks what else holds of the basket
+     */
+    @ParameterizedTest(name = "asked {0}, opened {1}, waived {2}, items [{3}], {4}, at {5}: {6}; owed {7}")
+    @CsvSource({
+        "-, -, -, '1!:',        '',             5,  EVERYBODY ASKED OWES NEVER_OPENED HAND_OVER,         0",
+        "0, -, -, '1!:',        '',             5,  EVERYBODY ASKED OWES NEVER_OPENED,                   0",
+        "0, 1, -, '1!:',        '',             5,  EVERYBODY ASKED OWES,                                0",
+        "0, 1, -, '1!:',        '',             50, EVERYBODY ASKED OWES OVERDUE,                        0",
+        "0, 1, -, '1!:',        paused,         50, EVERYBODY ASKED OWES PAUSED,                         0",
+        "0, 1, 3, '1!:',        '',             50, EVERYBODY WAIVED,                                    ''",
+        "0, 1, -, '1!:2',       '',             50, EVERYBODY ASKED TO_CHECK COMPLETE SENT,              ''",
+        "0, 1, -, '1!:2',       paused,         50, EVERYBODY ASKED TO_CHECK COMPLETE SENT,              ''",
+        "0, 1, -, '1!:2+3|1:',  '',             50, EVERYBODY ASKED COMPLETE SENT,                       ''",
+        "0, 1, -, '1!:2-3|1!:', '',             5,  EVERYBODY ASKED OWES,                                0 1",
+        "0, 1, -, '1!:2|1:2-3', '',             5,  EVERYBODY ASKED TO_CHECK COMPLETE SENT,              1",
+        "0, 1, -, '1!:2?',      '',             50, EVERYBODY ASKED OWES OVERDUE CLAIMED,                0",
+        "-, -, -, '1!:2|1!:',   'walk-in',      50, EVERYBODY TO_CHECK SENT WALK_INS,                    1",
+        "-, -, -, '1!:',        'walk-in',      50, EVERYBODY WALK_INS,                                  0",
+        "0, 1, -, '1!:2',       removed,        50, REMOVED,                                             ''",
+        "-, -, 3, '1!:',        'walk-in',      50, EVERYBODY WALK_INS,                                  ''",
+        "0, -, -, 'n:',         '',             50, EVERYBODY ASKED COMPLETE,                            ''"})
+    void aBasketBelongsToItsLists(String asked, String opened, String waived, String items, String marks, int now, String lists, String owed) {
+        BasketView view = view(basket(asked, opened, waived, items, now), items, marks);
+        assertThat(view.lists()).extracting(Enum::name).containsExactlyInAnyOrder(lists.strip().split(" "));
+        List<Tile> tiles = view.tiles(at("10"), at(Integer.toString(now)));
+        assertThat(IntStream.range(0, tiles.size()).filter(i -> tiles.get(i).owed()).mapToObj(Integer::toString)).containsExactly(owed.isEmpty() ? new String[0] : owed.split(" "));
+    }
+
+    /** The order in which standings are declared means nothing to anybody. */
+    @ParameterizedTest(name = "[{0}] {1}: {2}, late {3}, overdue {4}")
+    @CsvSource({
+        "'1!:2',   '',     ARRIVED,  false, false", "'1!:12',  '',      ARRIVED,  true,  false", "'1!:',    '',      WANTED,   false, true",
+        "'1!:',    paused, WANTED,   false, false", "'1:',     '',      WANTED,   false, false", "'2!:2',   '',      PART,     false, true",
+        "'1!w30:', '',     WAIVED,   false, false", "'1!:2-3', '',      RETURNED, false, true",  "'1!:12+13', '',    ACCEPTED, true,  false"})
+    void aTileShowsTheItemAndItsTime(String items, String marks, ItemStanding standing, boolean late, boolean overdue) {
+        Tile tile = view(basket("0", "1", "-", items, 50), items, marks).tiles(at("10"), at("50")).get(0);
+        assertThat(tile.standing()).isEqualTo(standing);
+        assertThat(tile.late()).isEqualTo(late);
+        assertThat(tile.overdue()).isEqualTo(overdue);
+    }
+
+    private static BasketView entry(String asked, String items, boolean walkIn) {
+        return view(basket(asked, "-", "-", items, 50), items, walkIn ? "walk-in" : "");
+    }
+
+    private static BasketView view(BasketStanding standing, String items, String marks) {
+        return new BasketView(standing, items(items), marks.contains("walk-in"), marks.contains("paused"), marks.contains("removed"));
     }
 
     private static BasketStanding basket(String asked, String opened, String waived, String items, int now) {
@@ -156,7 +205,7 @@ class StandingTest {
         for (String file : written.isEmpty() ? new String[0] : written.split(" ")) {
             String[] times = file.split("[+-]");
             Review review = file.contains("+") ? Review.ACCEPTED : file.contains("-") ? Review.RETURNED : Review.NONE;
-            files.add(new FileFact(at(times[0]), review, review == Review.NONE ? null : at(times[1])));
+            files.add(new FileFact(at(times[0].replace("?", "")), review, review == Review.NONE ? null : at(times[1]), file.endsWith("?")));
         }
         return files;
     }

@@ -7,15 +7,18 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import oakbasket.core.deadline.DeadlineTerms;
 import oakbasket.core.deadline.Timeliness;
 import oakbasket.core.deadline.WorkingDays;
+import oakbasket.core.standing.BasketList;
 import oakbasket.core.standing.BasketStanding;
+import oakbasket.core.standing.BasketView;
 import oakbasket.core.standing.FileFact;
-import oakbasket.core.standing.ItemStanding;
 import oakbasket.core.standing.ItemState;
 import oakbasket.core.standing.Progress;
 import oakbasket.core.standing.RoundCounts;
+import oakbasket.core.standing.Tile;
 import oakbasket.core.standing.RoundEffect;
 import oakbasket.server.calendar.Calendars;
 import oakbasket.server.contact.Contact;
@@ -43,19 +46,28 @@ public class Board implements RoundEffects {
      * @param lastArrival null when nothing has come
      * @param finishedAt when the last required item became satisfied; null while unfinished
      * @param claimed how many files are kept apart until somebody says whose they are
-     * @param tiles one number per item, see {@link TileCode}
+     * @param lists every list of the round that it belongs to
+     * @param tiles its items as they are shown, in the order of the checklist; a number each in JSON, see {@link TileCode}
      */
     public record Row(long id, int version, long contactId, String name, String email, String organisation, String reference, String groups, boolean provisional,
             boolean walkIn, boolean waived, boolean paused, boolean removed, String note, Progress progress, Timeliness.State timeliness, Instant deadline,
             boolean extended, long pastDeadlineMinutes, int pastDeadlineWorkingDays, int files, int toCheck, int claimed, @Nullable Instant lastArrival,
-            @Nullable Instant finishedAt, int[] tiles) {
+            @Nullable Instant finishedAt, Set<BasketList> lists, List<Tile> tiles) {
+
+        /** Whether it belongs to a list of its round. */
+        public boolean in(BasketList list) {
+            return lists.contains(list);
+        }
     }
 
     /** A whole round, judged at one instant; the rows with those of removed baskets. */
     public record Judged(Instant now, Round round, List<Item> items, List<Row> rows, RoundCounts counts) {
     }
 
-    private record JudgedBasket(BasketStanding standing, List<ItemState> states, DeadlineTerms terms) {
+    private record JudgedBasket(BasketView view, DeadlineTerms terms) {
+        BasketStanding standing() {
+            return view.standing();
+        }
     }
 
     private final Rounds rounds;
@@ -79,15 +91,13 @@ public class Board implements RoundEffects {
         WorkingDays days = calendars.days(round.calendarId());
         Instant now = clock.instant();
         List<Row> rows = new ArrayList<>();
-        List<RoundCounts.Entry> entries = new ArrayList<>();
+        List<BasketView> views = new ArrayList<>();
         for (RoundMemory.BasketFacts facts : memory.of(roundId)) {
             JudgedBasket judged = judge(round, items, facts, now);
-            rows.add(row(round, items, facts, judged, days, now));
-            if (!facts.basket().removed()) {
-                entries.add(entry(facts, judged));
-            }
+            rows.add(row(round, facts, judged, days, now));
+            views.add(judged.view());
         }
-        return new Judged(now, round, items, rows, RoundCounts.of(entries));
+        return new Judged(now, round, items, rows, RoundCounts.of(views));
     }
 
     /** The totals of a round now. */
@@ -95,7 +105,7 @@ public class Board implements RoundEffects {
         Round round = rounds.opened(roundId);
         List<Item> items = rounds.items(roundId);
         Instant now = clock.instant();
-        return RoundCounts.of(memory.of(roundId).stream().filter(facts -> !facts.basket().removed()).map(facts -> entry(facts, judge(round, items, facts, now))).toList());
+        return RoundCounts.of(memory.of(roundId).stream().map(facts -> judge(round, items, facts, now).view()).toList());
     }
 
     /** Judges one basket now, at a cost that does not depend on the size of its round. */
@@ -105,7 +115,7 @@ public class Board implements RoundEffects {
         List<Item> items = rounds.items(basket.roundId());
         RoundMemory.BasketFacts facts = memory.ofBasket(basket);
         Instant now = clock.instant();
-        return row(round, items, facts, judge(round, items, facts, now), calendars.days(round.calendarId()), now);
+        return row(round, facts, judge(round, items, facts, now), calendars.days(round.calendarId()), now);
     }
 
     @Override
@@ -124,10 +134,6 @@ public class Board implements RoundEffects {
         return new RoundEffect.Side(facts.basket().id(), judged.standing(), judged.terms().effective());
     }
 
-    private static RoundCounts.Entry entry(RoundMemory.BasketFacts facts, JudgedBasket judged) {
-        return new RoundCounts.Entry(judged.standing(), facts.basket().walkIn(), facts.basket().allowance().pausedAt() != null, judged.states());
-    }
-
     private static JudgedBasket judge(Round round, List<Item> items, RoundMemory.BasketFacts facts, Instant now) {
         Basket basket = facts.basket();
         DeadlineTerms terms = round.terms(basket.extension());
@@ -142,27 +148,18 @@ public class Board implements RoundEffects {
             states.add(basket.owes(item.owedBy()) ? ItemState.of(item.spec().required(), item.spec().minFiles(), basket.allowance().waivedItems().get(item.id()), received)
                     : ItemState.notOwed(received));
         }
-        return new JudgedBasket(BasketStanding.of(basket.story(), states, terms, now), states, terms);
+        BasketStanding standing = BasketStanding.of(basket.story(), states, terms, now);
+        return new JudgedBasket(new BasketView(standing, states, basket.walkIn(), basket.allowance().pausedAt() != null, basket.removed()), terms);
     }
 
-    private static Row row(Round round, List<Item> items, RoundMemory.BasketFacts facts, JudgedBasket judged, WorkingDays days, Instant now) {
+    private static Row row(Round round, RoundMemory.BasketFacts facts, JudgedBasket judged, WorkingDays days, Instant now) {
         Basket basket = facts.basket();
         Contact contact = facts.contact();
         BasketStanding standing = judged.standing();
         Timeliness timeliness = standing.timeliness();
         Instant deadline = judged.terms().effective();
         int workingDays = timeliness.by().isZero() ? 0 : days.late(deadline, deadline.plus(timeliness.by()), round.zone());
-        int files = 0;
-        int toCheck = 0;
-        int claimed = 0;
-        int[] tiles = new int[items.size()];
-        for (int i = 0; i < tiles.length; i++) {
-            ItemState state = judged.states().get(i);
-            files += state.files();
-            toCheck += state.toCheck();
-            claimed += state.claimed();
-            tiles[i] = tile(state, standing, basket.allowance().pausedAt() != null, judged.terms(), now);
-        }
+        BasketView view = judged.view();
         Instant last = null;
         for (FileFact file : facts.files()) {
             if (file.keptApart()) {
@@ -173,15 +170,7 @@ public class Board implements RoundEffects {
         return new Row(basket.id(), basket.version(), contact.id(), contact.name(), contact.email(), contact.organisation(), contact.reference(),
                 String.join(", ", contact.groups()), contact.provisional(), basket.walkIn(), standing.waived(), basket.allowance().pausedAt() != null, basket.removed(),
                 basket.allowance().note(), standing.progress(), timeliness.state(), deadline, basket.extension() != null, timeliness.by().toMinutes(), workingDays,
-                files, toCheck, claimed, seconds(last), seconds(standing.finishedAt()), tiles);
-    }
-
-    private static int tile(ItemState state, BasketStanding basket, boolean paused, DeadlineTerms terms, Instant now) {
-        boolean satisfied = state.standing().satisfied();
-        boolean late = satisfied && state.standing() != ItemStanding.WAIVED && state.satisfiedAt() != null && state.satisfiedAt().isAfter(terms.graceEnd());
-        boolean overdue = !satisfied && state.required() && !basket.waived() && !paused && now.isAfter(terms.graceEnd());
-        ItemStanding shown = basket.waived() && !satisfied && state.standing() != ItemStanding.NOT_OWED ? ItemStanding.WAIVED : state.standing();
-        return TileCode.of(shown, late, overdue, state.files());
+                view.files(), view.toCheck(), view.claimed(), seconds(last), seconds(standing.finishedAt()), view.lists(), view.tiles(judged.terms().graceEnd(), now));
     }
 
     /** Rounded down to the second; nobody reads more, and it keeps a large board small. */

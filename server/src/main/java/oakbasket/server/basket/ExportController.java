@@ -7,6 +7,8 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import oakbasket.core.standing.BasketList;
+import oakbasket.core.standing.Tile;
 import oakbasket.core.naming.SafeName;
 import oakbasket.server.web.TableOut;
 import org.jspecify.annotations.Nullable;
@@ -61,12 +63,12 @@ class ExportController {
         ZoneId zone = judged.round().zone();
         return judged.rows().stream().filter(row -> !row.removed()).map(row -> {
             List<String> cells = new ArrayList<>(List.of(row.name(), row.email(), row.organisation(), row.reference(), row.groups(), standing(row), time(row.deadline(), zone),
-                    row.waived() || row.walkIn() || row.paused() && !row.progress().finished() ? "" : word("timeliness." + row.timeliness()), late(row.pastDeadlineMinutes()),
+                    !row.in(BasketList.ASKED) || row.in(BasketList.PAUSED) ? "" : word("timeliness." + row.timeliness()), late(row.pastDeadlineMinutes()),
                     row.pastDeadlineMinutes() == 0 ? "" : Integer.toString(row.pastDeadlineWorkingDays()), Integer.toString(row.files()), Integer.toString(row.toCheck()),
                     time(row.lastArrival(), zone)));
-            for (int tile : row.tiles()) {
-                int files = TileCode.files(tile);
-                cells.add(word("standing." + TileCode.standing(tile)) + (files > 1 ? " (" + files + ")" : ""));
+            for (Tile tile : row.tiles()) {
+                int files = tile.files();
+                cells.add(word("standing." + tile.standing()) + (files > 1 ? " (" + files + ")" : ""));
             }
             cells.add(row.note());
             return cells;

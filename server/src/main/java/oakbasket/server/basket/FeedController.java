@@ -10,6 +10,7 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import java.util.TreeMap;
+import oakbasket.core.standing.BasketList;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.link.Hash;
@@ -105,7 +106,7 @@ class FeedController {
         entries.add(new CalendarOut.Entry("deadline-" + round.id(), round.deadline().dateOnly() ? round.deadline().date() : null, round.deadline().instant(),
                 word("feed.deadline", round.title(), owing, judged.counts().asked()), url));
         TreeMap<LocalDate, Integer> extended = new TreeMap<>();
-        judged.rows().stream().filter(row -> row.extended() && !row.removed() && !row.walkIn() && !row.waived() && !row.progress().finished())
+        judged.rows().stream().filter(row -> row.extended() && row.in(BasketList.OWES))
                 .forEach(row -> extended.merge(LocalDate.ofInstant(row.deadline(), round.zone()), 1, Integer::sum));
         extended.forEach((day, count) -> entries.add(new CalendarOut.Entry("extended-" + round.id() + "-" + day, day, day.atStartOfDay(round.zone()).toInstant(),
                 word("feed.extended", round.title(), count), url)));

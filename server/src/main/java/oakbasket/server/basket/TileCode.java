@@ -1,36 +1,42 @@
 package oakbasket.server.basket;
 
 import oakbasket.core.standing.ItemStanding;
+import oakbasket.core.standing.Tile;
+import org.springframework.boot.jackson.JacksonComponent;
+import tools.jackson.core.JsonGenerator;
+import tools.jackson.databind.SerializationContext;
+import tools.jackson.databind.ValueSerializer;
 
 /**
- * One item of one basket as a number, so that a board of 60,000 of them stays small: the standing in the lowest three bits, in the order of
- * {@link ItemStanding}; 8 when it became satisfied after grace; 16 when it is owed after grace; the number of files that count from 32 on.
+ * One item of one basket as a number, so that a board of 60,000 of them stays small: what its standing is written as in the lowest three bits; 8 when it
+ * became satisfied after grace; 16 when it is owed after grace; the number of files that count from 32 on. Read by web/src/ui/tile.ts.
  */
-public final class TileCode {
+@JacksonComponent
+public final class TileCode extends ValueSerializer<Tile> {
 
     private static final int LATE = 8;
     private static final int OVERDUE = 16;
     private static final int FILES = 32;
 
-    private TileCode() {
+    @Override
+    public void serialize(Tile tile, JsonGenerator out, SerializationContext context) {
+        out.writeNumber(of(tile));
     }
 
-    static int of(ItemStanding standing, boolean late, boolean overdue, int files) {
-        return standing.ordinal() + (late ? LATE : 0) + (overdue ? OVERDUE : 0) + files * FILES;
+    /** The number of a tile. */
+    public static int of(Tile tile) {
+        return written(tile.standing()) + (tile.late() ? LATE : 0) + (tile.overdue() ? OVERDUE : 0) + tile.files() * FILES;
     }
 
-    /** The standing in a code. */
-    public static ItemStanding standing(int code) {
-        return ItemStanding.values()[code % LATE];
-    }
-
-    /** How many files count. */
-    public static int files(int code) {
-        return code / FILES;
-    }
-
-    /** Whether the item is late, or overdue. */
-    public static boolean pastDeadline(int code) {
-        return code % FILES >= LATE;
+    private static int written(ItemStanding standing) {
+        return switch (standing) {
+            case NOT_OWED -> 0;
+            case WAIVED -> 1;
+            case RETURNED -> 2;
+            case ACCEPTED -> 3;
+            case ARRIVED -> 4;
+            case PART -> 5;
+            case WANTED -> 6;
+        };
     }
 }

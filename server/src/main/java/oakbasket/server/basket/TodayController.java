@@ -10,9 +10,8 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import oakbasket.core.deadline.Timeliness;
 import oakbasket.core.round.RoundState;
-import oakbasket.core.standing.Progress;
+import oakbasket.core.standing.BasketList;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
@@ -120,12 +119,16 @@ class TodayController {
 
     private static List<NeedsYou> needsYou(Board.Judged judged) {
         List<NeedsYou> needs = new ArrayList<>();
-        add(needs, "check", judged, judged.rows().stream().filter(row -> row.toCheck() > 0 && !row.removed()).toList(), judged.counts().toCheck());
-        add(needs, "claimed", judged, judged.rows().stream().filter(row -> row.claimed() > 0 && !row.removed()).toList(), judged.counts().claimed());
-        add(needs, "overdue", judged, judged.rows().stream().filter(row -> row.timeliness() == Timeliness.State.OVERDUE && !row.walkIn() && !row.removed() && !row.paused() && !row.waived()).toList(), -1);
-        add(needs, "hand-over", judged, judged.rows().stream().filter(row -> row.progress() == Progress.NOT_ASKED && !row.walkIn() && !row.removed() && !row.waived()).toList(), -1);
-        add(needs, "walk-in", judged, judged.rows().stream().filter(row -> row.walkIn() && row.provisional() && !row.removed()).toList(), -1);
+        add(needs, "check", judged, in(judged, BasketList.TO_CHECK), judged.counts().toCheck());
+        add(needs, "claimed", judged, in(judged, BasketList.CLAIMED), judged.counts().claimed());
+        add(needs, "overdue", judged, in(judged, BasketList.OVERDUE), -1);
+        add(needs, "hand-over", judged, in(judged, BasketList.HAND_OVER), -1);
+        add(needs, "walk-in", judged, in(judged, BasketList.WALK_INS).stream().filter(Board.Row::provisional).toList(), -1);
         return needs;
+    }
+
+    private static List<Board.Row> in(Board.Judged judged, BasketList list) {
+        return judged.rows().stream().filter(row -> row.in(list)).toList();
     }
 
     private static void add(List<NeedsYou> needs, String what, Board.Judged judged, List<Board.Row> rows, int count) {
@@ -140,13 +143,13 @@ class TodayController {
         today.datesUntil(today.plusDays(DAYS)).forEach(date -> days.put(date, new ArrayList<>()));
         for (Board.Judged judged : gathering) {
             Map<Instant, List<Board.Row>> byDeadline = new LinkedHashMap<>();
-            judged.rows().stream().filter(row -> !row.walkIn() && !row.waived() && !row.removed())
+            in(judged, BasketList.ASKED).stream()
                     .forEach(row -> byDeadline.computeIfAbsent(row.deadline(), at -> new ArrayList<>()).add(row));
             byDeadline.putIfAbsent(judged.round().deadline().instant(), List.of());
             byDeadline.forEach((at, rows) -> {
                 List<Deadline> day = days.get(LocalDate.ofInstant(at, zone));
                 boolean extension = !at.equals(judged.round().deadline().instant());
-                int owing = (int) rows.stream().filter(row -> !row.progress().finished()).count();
+                int owing = (int) rows.stream().filter(row -> row.in(BasketList.OWES)).count();
                 if (day != null && (owing > 0 || !extension)) {
                     day.add(new Deadline(judged.round().id(), judged.round().title(), owing, rows.size(), extension, at, judged.round().zone().getId()));
                 }

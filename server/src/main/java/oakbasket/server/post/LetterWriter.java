@@ -15,11 +15,11 @@ import oakbasket.core.letter.LetterKind;
 import oakbasket.core.letter.LetterText;
 import oakbasket.core.standing.ItemStanding;
 import oakbasket.core.standing.Review;
+import oakbasket.core.standing.Tile;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Board;
-import oakbasket.server.basket.TileCode;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.review.ReceivedFile;
@@ -105,7 +105,7 @@ class LetterWriter {
         List<ReceivedFile> received = files.ofBasket(row.id());
         List<String> owed = new ArrayList<>();
         for (int i = 0; i < items.size(); i++) {
-            line(kind, items.get(i), row.tiles()[i], received).ifPresent(owed::add);
+            line(kind, items.get(i), row.tiles().get(i), received).ifPresent(owed::add);
         }
         boolean wholeDay = row.extended() || round.deadline().dateOnly();
         return new LetterFacts.Papers(LinkAddress.plain(round.title()), kind == LetterKind.INVITATION ? LinkAddress.plain(round.note()) : "",
@@ -113,21 +113,21 @@ class LetterWriter {
     }
 
     /** What the letter says of one item; empty when it is not owed. Optional ones are named only when somebody is first asked, or theirs was returned. */
-    private Optional<String> line(LetterKind kind, Item item, int tile, List<ReceivedFile> received) {
-        ItemStanding standing = TileCode.standing(tile);
+    private Optional<String> line(LetterKind kind, Item item, Tile tile, List<ReceivedFile> received) {
+        ItemStanding standing = tile.standing();
         String title = LinkAddress.plain(item.spec().title());
         if (standing == ItemStanding.RETURNED) {
             String reason = received.stream().filter(file -> file.itemId() == item.id() && file.review() == Review.RETURNED).reduce((one, later) -> later)
                     .map(ReceivedFile::reviewReason).orElse("");
             return Optional.of(texts.word("letter.returned", title, LinkAddress.plain(reason)));
         }
-        if (standing.satisfied() || standing == ItemStanding.NOT_OWED || !item.spec().required() && kind != LetterKind.INVITATION) {
+        if (!tile.owed() && (standing.satisfied() || standing == ItemStanding.NOT_OWED || kind != LetterKind.INVITATION)) {
             return Optional.empty();
         }
         if (!item.spec().required()) {
             return Optional.of(texts.word("letter.optional", title));
         }
-        return Optional.of(standing == ItemStanding.PART ? texts.word("letter.part", title, TileCode.files(tile), item.spec().minFiles()) : title);
+        return Optional.of(standing == ItemStanding.PART ? texts.word("letter.part", title, tile.files(), item.spec().minFiles()) : title);
     }
 
     /** The deadline in words, in the round's time and where it differs in the person's. */

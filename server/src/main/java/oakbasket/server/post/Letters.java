@@ -14,6 +14,7 @@ import oakbasket.core.letter.LetterKind;
 import oakbasket.core.letter.LetterState;
 import oakbasket.core.reminder.Recipient;
 import oakbasket.core.round.RoundState;
+import oakbasket.core.standing.BasketList;
 import oakbasket.core.standing.Progress;
 import oakbasket.server.Settings;
 import oakbasket.server.basket.Basket;
@@ -217,7 +218,7 @@ public class Letters implements Inviting, Returning {
             if (reason != null) {
                 skipped.merge(reason, 1, Integer::sum);
             } else {
-                get.put(row, row.progress() == Progress.NOT_ASKED ? LetterKind.INVITATION : row.deadline().isBefore(now) ? LetterKind.OVERDUE : LetterKind.REMINDER);
+                get.put(row, row.in(BasketList.HAND_OVER) ? LetterKind.INVITATION : row.deadline().isBefore(now) ? LetterKind.OVERDUE : LetterKind.REMINDER);
             }
         }
         return new Sorted(get, skipped);

@@ -3,7 +3,6 @@ package oakbasket.server.post;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import oakbasket.core.letter.LetterKind;
@@ -14,7 +13,6 @@ import oakbasket.core.standing.ItemStanding;
 import oakbasket.server.Settings;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Board;
-import oakbasket.server.basket.TileCode;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
@@ -191,7 +189,7 @@ public class Postman {
         boolean gathering = rounds.opened(told.roundId()).state() == RoundState.GATHERING;
         Recipient recipient = Letters.recipient(gathering, row, true, null);
         if (letter.kind() == LetterKind.RETURN) {
-            boolean anything = Arrays.stream(row.tiles()).anyMatch(tile -> TileCode.standing(tile) == ItemStanding.RETURNED);
+            boolean anything = row.tiles().stream().anyMatch(tile -> tile.standing() == ItemStanding.RETURNED);
             return !gathering ? Optional.of(Recipient.Reason.ROUND_NOT_GATHERING.name()) : anything && !row.removed() ? Optional.empty() : Optional.of("NOTHING_RETURNED");
         }
         if (letter.accountId() == null && row.paused()) {

@@ -9,13 +9,19 @@ import io.swagger.v3.oas.models.media.Schema;
 import io.swagger.v3.oas.models.responses.ApiResponse;
 import io.swagger.v3.oas.models.servers.Server;
 import java.util.List;
+import oakbasket.core.standing.Tile;
 import org.springdoc.core.customizers.OpenApiCustomizer;
+import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
 /** The head of the API description, and what every operation shares. */
 @Configuration(proxyBeanMethods = false)
 class OpenApiConfig {
+
+    static {
+        SpringDocUtils.getConfig().replaceWithClass(Tile.class, Integer.class); // written as one number by TileCode
+    }
 
     @Bean
     OpenAPI description() {

@@ -47,6 +47,8 @@ class OpenDeskTest {
         CountDownLatch never = new CountDownLatch(1);
         doAnswer(call -> never.await(30, TimeUnit.SECONDS)).when(emitter).send(any(SseEmitter.SseEventBuilder.class));
         OpenDesk slow = desk();
+        slow.tell(SseEmitter.event().name("arrival"));
+        verify(emitter, timeout(SOON_MILLIS)).send(any(SseEmitter.SseEventBuilder.class));
         for (int n = 0; n < 600; n++) {
             slow.tell(SseEmitter.event().name("arrival"));
         }
