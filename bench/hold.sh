@@ -3,6 +3,7 @@
 # another address just wants the page. Prints how long that one waits, during and ten seconds after, beside the same for plain Spring Boot applications on
 # both containers. Uses only loopback; every siege is bounded and ends by itself.
 #   bench/hold.sh            the product as it is shipped, the product with all callers behind one proxy, and the plain ones
+#   HOLD_TRIALS=readers bench/hold.sh    only the trials with that in their name
 set -euo pipefail
 source "$(dirname "$0")/../scripts/prepare.sh"
 build_jar

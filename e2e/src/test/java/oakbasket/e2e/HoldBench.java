@@ -32,7 +32,8 @@ final class HoldBench {
                 List.of(new Trial("500 slow readers", 500, Siege.Kind.slowReader(large))),
                 List.of(new Trial("3,000 half-sent", 3_000, Siege.Kind.halfSent()), new Trial("500 slow bodies", 500, Siege.Kind.slowBody(post)),
                         new Trial("500 slow readers", 500, Siege.Kind.slowReader(large))));
-        for (List<Trial> trial : all) {
+        String wanted = System.getenv().getOrDefault("HOLD_TRIALS", "");
+        for (List<Trial> trial : all.stream().filter(trials -> trials.stream().anyMatch(one -> one.name().contains(wanted))).toList()) {
             try (PackagedApp app = PackagedApp.of(Path.of(jar), PackagedApp.freshFolder(), flags.isEmpty() ? new String[0] : flags.split(" "))) {
                 HonestCaller.call("127.0.0.2", app.port, page, 50);
                 List<Siege> sieges = trial.stream().map(t -> Siege.of("127.0.0.1", app.port, t.count(), t.kind())).toList();
