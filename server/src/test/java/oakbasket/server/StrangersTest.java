@@ -83,7 +83,7 @@ class StrangersTest {
         java.util.List<java.net.Socket> slow = new java.util.ArrayList<>();
         try {
             java.util.List<String> locations = new java.util.ArrayList<>();
-            for (int n = 0; n < 32; n++) {
+            for (int n = 0; n < 16; n++) {
                 Http.Answer created = ada.create(2, n + ".bin", 1_000);
                 assertThat(created.status()).as(created.text()).isEqualTo(201);
                 locations.add(created.header("Location"));

@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import oakbasket.server.storage.DataFolder;
 import oakbasket.server.web.Problem;
@@ -22,7 +23,7 @@ class DiskPromises {
     /** How long room is kept for an upload of which nothing comes. */
     static final Duration LIFE = Duration.ofMinutes(15);
 
-    private record Promise(long linkId, long bytes, boolean running, Instant at) {
+    private record Promise(long linkId, String caller, long bytes, boolean running, Instant at) {
     }
 
     private final Map<String, Promise> promises = new HashMap<>();
@@ -37,19 +38,23 @@ class DiskPromises {
     /**
      * Promises room for the bytes of an upload that are still to come; one that was promised before is promised anew.
      *
-     * @throws Problem with status 507 when there is not enough, or one link would take more than half of what there is
+     * @param caller see {@link oakbasket.server.web.Caller}
+     * @throws Problem with status 507 when there is not enough, or with several uploads one link would take more than half of what there is, or one caller of it
+     *     more than a quarter
      */
-    synchronized void promise(String uploadId, long linkId, long bytes) {
+    synchronized void promise(String uploadId, long linkId, String caller, long bytes) {
         Instant now = clock.instant();
         promises.values().removeIf(promise -> !promise.running() && promise.at().plus(LIFE).isBefore(now));
         promises.remove(uploadId);
         long room = folder.free() - SPARE_BYTES;
         long all = promises.values().stream().mapToLong(Promise::bytes).sum();
-        long ofLink = promises.values().stream().filter(promise -> promise.linkId() == linkId).mapToLong(Promise::bytes).sum();
-        if (bytes > room - all || ofLink > 0 && bytes > room / 2 - ofLink) {
+        List<Promise> throughLink = promises.values().stream().filter(promise -> promise.linkId() == linkId).toList();
+        long ofLink = throughLink.stream().mapToLong(Promise::bytes).sum();
+        long ofCaller = throughLink.stream().filter(promise -> promise.caller().equals(caller)).mapToLong(Promise::bytes).sum();
+        if (bytes > room - all || ofLink > 0 && bytes > room / 2 - ofLink || ofCaller > 0 && bytes > room / 4 - ofCaller) {
             throw Problem.of(HttpStatus.INSUFFICIENT_STORAGE, "disk-full");
         }
-        promises.put(uploadId, new Promise(linkId, bytes, true, now));
+        promises.put(uploadId, new Promise(linkId, caller, bytes, true, now));
     }
 
     /**
@@ -58,6 +63,6 @@ class DiskPromises {
      * @param missing bytes that are still to come; 0 when all has arrived, or nothing ever will
      */
     synchronized void rest(String uploadId, long missing) {
-        promises.computeIfPresent(uploadId, (id, promise) -> missing == 0 ? null : new Promise(promise.linkId(), missing, false, clock.instant()));
+        promises.computeIfPresent(uploadId, (id, promise) -> missing == 0 ? null : new Promise(promise.linkId(), promise.caller(), missing, false, clock.instant()));
     }
 }

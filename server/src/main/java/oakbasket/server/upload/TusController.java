@@ -105,7 +105,7 @@ class TusController {
         Setting setting = new Setting(submission, in.round(), item);
         boolean bytesFollow = OFFSET_TYPE.equals(request.getContentType());
         Upload upload = bytesFollow
-                ? transfers.run(link.id(), () -> uploads.beginWithBytes(link, setting, name, length, said, Caller.of(request), request.getInputStream()))
+                ? transfers.run(link.id(), Caller.of(request), () -> uploads.beginWithBytes(link, setting, name, length, said, Caller.of(request), request.getInputStream()))
                 : uploads.begin(link, setting, name, length, said, Caller.of(request));
         response.setHeader("Location", "/api/uploads/" + upload.id());
         response.setHeader("Upload-Expires", expires(upload));
@@ -144,7 +144,7 @@ class TusController {
         if (link.terms().withdrawnAt() != null || link.terms().pausedAt() != null) {
             throw link.terms().withdrawnAt() != null ? Problem.notFound("link-unknown") : Problem.of(HttpStatus.FORBIDDEN, "link-paused");
         }
-        response.setHeader("Upload-Offset", Long.toString(transfers.run(link.id(), () -> uploads.receive(link, id, offset, request.getInputStream()))));
+        response.setHeader("Upload-Offset", Long.toString(transfers.run(link.id(), Caller.of(request), () -> uploads.receive(link, id, offset, Caller.of(request), request.getInputStream()))));
         response.setHeader("Upload-Expires", expires(upload));
         response.setStatus(HttpStatus.NO_CONTENT.value());
     }

@@ -84,7 +84,7 @@ public class Uploads {
     Upload begin(Link link, Setting setting, String fileName, long length, String metadata, String caller) {
         Upload upload = fresh(link, setting, fileName, length, metadata, caller);
         places.take(setting.submission(), setting.item(), () -> {
-            promises.promise(upload.id(), link.id(), length);
+            promises.promise(upload.id(), link.id(), caller, length);
             promises.rest(upload.id(), length);
             writer.insert(upload);
         });
@@ -102,7 +102,7 @@ public class Uploads {
         Upload upload = fresh(link, setting, fileName, length, metadata, caller);
         try {
             return places.during(setting.submission(), setting.item(), upload.id(), () -> {
-                promises.promise(upload.id(), link.id(), length);
+                promises.promise(upload.id(), link.id(), caller, length);
                 long missing = 0;
                 try {
                     long offset = writer.write(upload, false, setting, body);
@@ -164,10 +164,11 @@ public class Uploads {
     /**
      * Takes bytes at an offset.
      *
+     * @param caller the caller's address, by which limits count
      * @return the offset after it
      * @throws Problem with status 409 for a wrong offset, 423 while another request writes
      */
-    long receive(Link link, String id, long expectedOffset, InputStream body) {
+    long receive(Link link, String id, long expectedOffset, String caller, InputStream body) {
         if (!lock(id)) {
             throw Problem.of(HttpStatus.LOCKED, "upload-locked");
         }
@@ -181,7 +182,7 @@ public class Uploads {
                 return upload.offsetBytes();
             }
             missing = upload.lengthBytes() - upload.offsetBytes();
-            promises.promise(id, link.id(), missing);
+            promises.promise(id, link.id(), caller, missing);
             long offset = writer.write(upload, true, null, body);
             missing = upload.lengthBytes() - offset;
             return offset;

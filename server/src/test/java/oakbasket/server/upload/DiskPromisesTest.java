@@ -35,40 +35,49 @@ class DiskPromisesTest {
 
     @Test
     void whatIsPromisedToOneIsNotPromisedToAnother() {
-        promises.promise("one", 1, 60 * GIBIBYTE);
+        promises.promise("one", 1, "a", 60 * GIBIBYTE);
         refused("two", 2, 60 * GIBIBYTE);
-        promises.promise("two", 2, 40 * GIBIBYTE);
+        promises.promise("two", 2, "a", 40 * GIBIBYTE);
         refused("three", 3, 1);
     }
 
     @Test
     void oneLinkTakesNoMoreThanHalfWithSeveralFiles() {
-        promises.promise("one", 1, 30 * GIBIBYTE);
-        refused("two", 1, 30 * GIBIBYTE);
-        promises.promise("two", 1, 20 * GIBIBYTE);
-        promises.promise("three", 2, 30 * GIBIBYTE);
+        promises.promise("one", 1, "a", 30 * GIBIBYTE);
+        assertThatThrownBy(() -> promises.promise("two", 1, "b", 30 * GIBIBYTE)).hasMessage("disk-full");
+        promises.promise("two", 1, "b", 20 * GIBIBYTE);
+        promises.promise("three", 2, "a", 30 * GIBIBYTE);
+    }
+
+    @Test
+    void oneCallerLeavesRoomForOthersWithTheSameLink() {
+        promises.promise("one", 1, "a", 20 * GIBIBYTE);
+        refused("two", 1, 6 * GIBIBYTE);
+        promises.promise("two", 1, "a", 5 * GIBIBYTE);
+        refused("three", 1, 1);
+        promises.promise("of somebody else", 1, "b", 20 * GIBIBYTE);
     }
 
     @Test
     void aPromiseOfWhichNothingComesLapsesAndOneUnderWayDoesNot() {
-        promises.promise("resting", 1, 50 * GIBIBYTE);
+        promises.promise("resting", 1, "a", 50 * GIBIBYTE);
         promises.rest("resting", 50 * GIBIBYTE);
-        promises.promise("running", 2, 50 * GIBIBYTE);
+        promises.promise("running", 2, "a", 50 * GIBIBYTE);
         refused("late", 3, 10 * GIBIBYTE);
         when(clock.instant()).thenReturn(NOW.plus(DiskPromises.LIFE).plusSeconds(1));
-        promises.promise("late", 3, 50 * GIBIBYTE);
+        promises.promise("late", 3, "a", 50 * GIBIBYTE);
         refused("resting", 1, 50 * GIBIBYTE);
     }
 
     @Test
     void whatHasArrivedNeedsNoPromiseAndTheSameUploadIsPromisedOnce() {
-        promises.promise("one", 1, 90 * GIBIBYTE);
-        assertThatCode(() -> promises.promise("one", 1, 80 * GIBIBYTE)).doesNotThrowAnyException();
+        promises.promise("one", 1, "a", 90 * GIBIBYTE);
+        assertThatCode(() -> promises.promise("one", 1, "a", 80 * GIBIBYTE)).doesNotThrowAnyException();
         promises.rest("one", 0);
-        promises.promise("two", 2, 100 * GIBIBYTE);
+        promises.promise("two", 2, "a", 100 * GIBIBYTE);
     }
 
     private void refused(String upload, long link, long bytes) {
-        assertThatThrownBy(() -> promises.promise(upload, link, bytes)).hasMessage("disk-full");
+        assertThatThrownBy(() -> promises.promise(upload, link, "a", bytes)).hasMessage("disk-full");
     }
 }
