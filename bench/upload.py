@@ -8,6 +8,7 @@ FILES = int(os.environ.get("FILES", "2000"))
 HUGE = int(os.environ.get("HUGE_GIB", "0")) << 30
 SMALL = 16 * 1024
 JAR = "server/target/oak-basket-app.jar"
+EARLIER = os.environ.get("EARLIER_JAR", "")
 
 
 def free_port():
@@ -41,9 +42,9 @@ class Nginx:
 
 
 class Product:
-    def __init__(self, folder):
-        self.port, self.data = free_port(), os.path.join(folder, "oak")
-        self.process = subprocess.Popen(["java", "-Xmx256m", "-jar", JAR, f"--server.port={self.port}", "--oakbasket.data=" + self.data, "--oakbasket.demo=true"],
+    def __init__(self, folder, jar=JAR):
+        self.port, self.data = free_port(), os.path.join(folder, "oak" if jar == JAR else "earlier")
+        self.process = subprocess.Popen(["java", "-Xmx256m", "-jar", jar, f"--server.port={self.port}", "--oakbasket.data=" + self.data, "--oakbasket.demo=true"],
                                         stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         self.base = f"http://127.0.0.1:{self.port}"
         wait_until_ready(self.base)
@@ -229,17 +230,44 @@ def huge(product, piece):
     print(f"{HUGE >> 30} GiB with -Xmx256m: received, hash right; peak resident memory {product.peak_mebibytes()} MiB")
 
 
+def against_earlier(now, earlier, piece):
+    """The same sendings through this build and an earlier one, in turn."""
+    body = os.urandom(SMALL)
+    ratios = {"large": [], "small": []}
+    for n in range(-1, ROUNDS):
+        times = {}
+        for product in (now, earlier):
+            product.begin()
+            connection = connect(product.port)
+            a = timed(lambda: (product.large(connection, f"large{n}.bin", Source(piece, BYTES), BYTES), product.finish()))
+            product.begin()
+            connection = connect(product.port)
+            b = timed(lambda: ([product.small(connection, f"r{n}f{i}.bin", body) for i in range(FILES)], product.finish()))
+            shutil.rmtree(product.data + "/files/Bench", ignore_errors=True)
+            times[product] = (a, b)
+        if n >= 0:
+            ratios["large"].append(times[earlier][0] / times[now][0])
+            ratios["small"].append(times[earlier][1] / times[now][1])
+    for kind, all_rounds in ratios.items():
+        print(f"{kind}: this build is {statistics.median(all_rounds):.2f} times as fast as the earlier one (each round: {', '.join(f'{r:.2f}' for r in sorted(all_rounds))})")
+
+
 folder = tempfile.mkdtemp(prefix="oak-bench-", dir=os.environ.get("BENCH_FOLDER"))
-product = nginx = None
+product = nginx = earlier = None
 try:
-    product, nginx = Product(folder), Nginx(folder)
+    product = Product(folder)
     piece = os.urandom(1 << 20)
-    large(product, nginx, piece)
-    small(product, nginx)
+    if EARLIER:
+        earlier = Product(folder, EARLIER)
+        against_earlier(product, earlier, piece)
+    else:
+        nginx = Nginx(folder)
+        large(product, nginx, piece)
+        small(product, nginx)
     if HUGE:
         huge(product, piece)
 finally:
-    for running in (product, nginx):
+    for running in (product, nginx, earlier):
         if running:
             running.process.terminate()
             running.process.wait()
