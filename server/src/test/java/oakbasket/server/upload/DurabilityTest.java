@@ -33,6 +33,7 @@ import oakbasket.server.storage.Disk;
 import oakbasket.server.upload.RecordedDisk.Call;
 import oakbasket.server.upload.RecordedDisk.Kind;
 import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -127,6 +128,12 @@ class DurabilityTest {
     @AfterAll
     static void stop() {
         app.close();
+    }
+
+    /** A failure that was asked for and not reached is not left for the next test. */
+    @AfterEach
+    void theDiskIsWellAgain() {
+        DISK.failAt(-1, "");
     }
 
     @BeforeEach
