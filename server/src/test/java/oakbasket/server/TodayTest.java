@@ -16,9 +16,13 @@ class TodayTest {
         RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:00:00Z"));
     }
 
+    /** After everything that other tests receive, since only the newest files are shown. */
     @Test
     void arrivalsAreGroupedByPersonAndNewUntilTheyWereSeen() {
-        TestRound round = new TestRound().open();
+        RunningApp.CLOCK.set(Instant.parse("2026-09-01T09:00:00Z"));
+        TestRound round = new TestRound();
+        round.sheet.put("deadlineDate", "2026-09-20");
+        round.open();
         round.desk.post("/api/today/seen", "");
         TestRound.Sender ada = round.personal("Ada Brook").begin();
         ada.send(1, "a.pdf", TestRound.pdf("1"));
