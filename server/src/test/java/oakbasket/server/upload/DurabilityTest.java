@@ -186,6 +186,7 @@ class DurabilityTest {
         List<Call> calls = DISK.take();
         int flushed = after(calls, last(calls, Kind.WRITE, ".part"), Kind.FORCE, ".part");
         after(calls, flushed, Kind.CHECKPOINT, Kind.ANSWERED);
+        assertThat(send("DELETE", location, new byte[0]).statusCode()).as("given up, and nothing left for the next test").isEqualTo(204);
     }
 
     private static void after(List<Call> calls, int from, Kind kind, Kind before) {
