@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { BoardView } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import type { Filter } from './board-filters'
+import type { Counts } from './use-tally'
 
 /** The totals in words; each opens the list it counts. */
-const props = defineProps<{ counts: BoardView['counts']; overdue: number; handOver: number }>()
+const props = defineProps<{ counts: Counts; overdue: number; handOver: number }>()
 defineEmits<{ open: [list: Filter] }>()
 const t = text.round.counts
 

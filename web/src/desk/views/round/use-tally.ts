@@ -1,7 +1,8 @@
 import type { BoardView, Row } from '../../../api/desk'
 import { FILTERS, type Filter } from './board-filters'
 
-type Counts = BoardView['counts']
+/** What the desk shows of a round's totals. */
+export type Counts = Omit<BoardView['counts'], 'byProgress' | 'byTimeliness'>
 export type ListCounts = Record<Exclude<Filter, 'chosen'>, number> & { everybody: number }
 
 /**
@@ -14,7 +15,7 @@ export class Tally {
 
   constructor(rows: Iterable<Row>) {
     this.lists = { everybody: 0, ...(Object.fromEntries(Object.keys(FILTERS).map((name) => [name, 0])) as Record<Exclude<Filter, 'chosen'>, number>) }
-    this.counts = { asked: 0, complete: 0, percent: 0, waived: 0, walkIns: 0, paused: 0, byProgress: {}, byTimeliness: {}, files: 0, senders: 0, toCheck: 0, claimed: 0 } as Counts
+    this.counts = { asked: 0, complete: 0, percent: 0, waived: 0, walkIns: 0, paused: 0, files: 0, senders: 0, toCheck: 0, claimed: 0 }
     for (const row of rows) this.add(row, 1)
   }
 
