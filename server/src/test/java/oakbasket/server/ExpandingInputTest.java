@@ -19,7 +19,13 @@ class ExpandingInputTest {
     private static Http.Answer calendar(String... lines) {
         String file = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20260101T000000Z\r\nSUMMARY:Away\r\n" + String.join("\r\n", lines)
                 + "\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
-        return assertTimeout(SOON, () -> Http.desk().send("POST", "/api/calendars/read", file.getBytes(StandardCharsets.UTF_8), "Content-Type", "application/octet-stream"));
+        return soon("/api/calendars/read", file.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** The application is started before the time runs. */
+    private static Http.Answer soon(String path, byte[] body) {
+        Http desk = Http.desk();
+        return assertTimeout(SOON, () -> desk.send("POST", path, body, "Content-Type", "application/octet-stream"));
     }
 
     /** The clock stands in June 2026; a year back and three ahead are looked at. */
@@ -68,7 +74,7 @@ class ExpandingInputTest {
     }
 
     private static Http.Answer imported(byte[] content) {
-        return assertTimeout(SOON, () -> Http.desk().send("POST", "/api/contacts/import?charset=&delimiter=", content, "Content-Type", "application/octet-stream"));
+        return soon("/api/contacts/import?charset=&delimiter=", content);
     }
 
     @ParameterizedTest

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.Instant;
 import java.util.Optional;
+import oakbasket.core.fault.Fault;
 import org.jspecify.annotations.Nullable;
 
 /** One thing a coordinator does to a basket, or to many at once. */
@@ -42,10 +43,6 @@ public sealed interface AllowanceChange {
         }
     }
 
-    /** What is wrong with one field of a change. */
-    record Fault(String field, String detail) {
-    }
-
     /**
      * What keeps a change from being made; empty when nothing does.
      *
@@ -55,17 +52,17 @@ public sealed interface AllowanceChange {
     default Optional<Fault> fault(Instant now, ZoneId zone, LocalDate deadline) {
         if (this instanceof Extend extend && extend.until() != null) {
             if (extend.until().isBefore(LocalDate.ofInstant(now, zone)) || extend.until().getYear() > 9999) {
-                return Optional.of(new Fault("date", "Choose today or a later day"));
+                return Optional.of(Fault.of("date", "extension-past"));
             }
             if (extend.until().isBefore(deadline)) {
-                return Optional.of(new Fault("date", "The round’s own deadline is later; choose that day or one after it"));
+                return Optional.of(Fault.of("date", "extension-before-deadline"));
             }
             if (extend.reason().isEmpty()) {
-                return Optional.of(new Fault("reason", "Say why, for whoever looks at this later"));
+                return Optional.of(Fault.of("reason", "extension-reason"));
             }
         }
         String text = this instanceof Extend extend ? extend.reason() : this instanceof Note note ? note.text() : "";
         return text.length() <= LONGEST_TEXT ? Optional.empty()
-                : Optional.of(new Fault(this instanceof Note ? "text" : "reason", "Use at most " + LONGEST_TEXT + " characters"));
+                : Optional.of(Fault.of(this instanceof Note ? "text" : "reason", "longest", LONGEST_TEXT));
     }
 }

@@ -7,6 +7,8 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 
@@ -31,10 +33,6 @@ public record ContactFields(String name, String email, String organisation, Stri
     /** The most groups of one contact. */
     public static final int MOST_GROUPS = 50;
 
-    /** One field that cannot be kept as it is. */
-    public record Fault(String field, String detail) {
-    }
-
     public ContactFields {
         name = name.strip();
         email = email.strip();
@@ -53,27 +51,27 @@ public record ContactFields(String name, String email, String organisation, Stri
         List<Fault> faults = new ArrayList<>();
         try {
             MailAddress.parse(email);
-        } catch (IllegalArgumentException problem) {
-            faults.add(new Fault("email", String.valueOf(problem.getMessage())));
+        } catch (FaultyValue problem) {
+            faults.add(problem.at("email"));
         }
         if (name.isEmpty() || longerOrBroken(name, Person.LONGEST_NAME)) {
-            faults.add(new Fault("name", name.isEmpty() ? "A contact needs a name" : oneLine(Person.LONGEST_NAME)));
+            faults.add(name.isEmpty() ? Fault.of("name", "contact-name") : Fault.of("name", "longest-line", Person.LONGEST_NAME));
         }
         shorter(faults, "organisation", organisation, LONGEST_ORGANISATION);
         shorter(faults, "reference", reference, LONGEST_REFERENCE);
         if (notes.length() > LONGEST_NOTES) {
-            faults.add(new Fault("notes", "Use at most " + LONGEST_NOTES + " characters; this has " + notes.length()));
+            faults.add(Fault.of("notes", "longest-has", LONGEST_NOTES, notes.length()));
         }
         if (!language.isEmpty() && !knownLanguage(language)) {
-            faults.add(new Fault("language", "“" + brief(language) + "” is not a language tag. Examples: en, cy, pt-BR"));
+            faults.add(Fault.of("language", "not-a-language", brief(language)));
         }
         if (!zone.isEmpty() && !ZoneId.getAvailableZoneIds().contains(zone)) {
-            faults.add(new Fault("zone", "“" + brief(zone) + "” is not a time zone. Example: Europe/London"));
+            faults.add(Fault.of("zone", "not-this-zone", brief(zone)));
         }
         if (groups.size() > MOST_GROUPS) {
-            faults.add(new Fault("groups", "A contact is in at most " + MOST_GROUPS + " groups"));
+            faults.add(Fault.of("groups", "most-groups", MOST_GROUPS));
         }
-        groups.stream().filter(group -> longerOrBroken(group, LONGEST_GROUP)).findFirst().ifPresent(group -> faults.add(new Fault("groups", oneLine(LONGEST_GROUP))));
+        groups.stream().filter(group -> longerOrBroken(group, LONGEST_GROUP)).findFirst().ifPresent(group -> faults.add(Fault.of("groups", "longest-line", LONGEST_GROUP)));
         return faults;
     }
 
@@ -96,16 +94,12 @@ public record ContactFields(String name, String email, String organisation, Stri
 
     private static void shorter(List<Fault> faults, String field, String value, int most) {
         if (longerOrBroken(value, most)) {
-            faults.add(new Fault(field, oneLine(most)));
+            faults.add(Fault.of(field, "longest-line", most));
         }
     }
 
     private static boolean longerOrBroken(String value, int most) {
         return value.length() > most || value.chars().anyMatch(Character::isISOControl);
-    }
-
-    private static String oneLine(int most) {
-        return "Use at most " + most + " characters on one line";
     }
 
     private static String or(String newer, String older) {

@@ -4,6 +4,9 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.FaultyValue;
+import oakbasket.core.fault.Remark;
 import oakbasket.core.identity.MailAddress;
 import org.jspecify.annotations.Nullable;
 
@@ -23,10 +26,10 @@ public record ImportPlan(List<Line> lines) {
      * @param key identifies the mailbox; empty when refused
      * @param result the contact as it would be afterwards; null when refused
      * @param changes the fields that would change, for {@code CHANGED}
-     * @param reason why it is refused; empty otherwise
+     * @param reason why it is refused; none otherwise
      * @param remarks what is odd about it, such as a probable slip
      */
-    public record Line(int number, Verdict verdict, String key, @Nullable ContactFields result, List<String> changes, String reason, List<String> remarks) {
+    public record Line(int number, Verdict verdict, String key, @Nullable ContactFields result, List<String> changes, Remark reason, List<Remark> remarks) {
     }
 
     /** One row to be imported, and its line number. */
@@ -55,31 +58,31 @@ public record ImportPlan(List<Line> lines) {
         MailAddress address;
         try {
             address = MailAddress.parse(typed.email());
-        } catch (IllegalArgumentException problem) {
-            return new Line(row.number(), Verdict.REFUSED, "", null, List.of(), String.valueOf(problem.getMessage()), List.of());
+        } catch (FaultyValue problem) {
+            return new Line(row.number(), Verdict.REFUSED, "", null, List.of(), problem.reason(), List.of());
         }
-        List<String> remarks = new ArrayList<>();
-        AddressSlip.suggestion(address).ifPresent(meant -> remarks.add("Perhaps meant: " + meant));
+        List<Remark> remarks = new ArrayList<>();
+        AddressSlip.suggestion(address).ifPresent(meant -> remarks.add(Remark.of("perhaps-meant", meant)));
         ContactFields before = state.get(address.key());
         ContactFields named = before == null && typed.name().isEmpty() ? withName(typed, address, remarks) : typed;
         ContactFields after = before == null ? named : withEmail(named, before.email()).over(before);
-        List<ContactFields.Fault> faults = after.faults();
+        List<Fault> faults = after.faults();
         if (!faults.isEmpty()) {
-            return new Line(row.number(), Verdict.REFUSED, "", null, List.of(), faults.get(0).detail(), remarks);
+            return new Line(row.number(), Verdict.REFUSED, "", null, List.of(), faults.get(0).remark(), remarks);
         }
         List<String> changes = before == null ? List.of() : changes(before, after);
         state.put(address.key(), after);
         String same = people.putIfAbsent(SamePerson.key(after.name(), after.organisation()), after.email());
         if (before == null && same != null) {
-            remarks.add("Same name and organisation as " + same);
+            remarks.add(Remark.of("same-person-as", same));
         }
         Verdict verdict = before == null ? Verdict.ADDED : changes.isEmpty() ? Verdict.UNCHANGED : Verdict.CHANGED;
-        return new Line(row.number(), verdict, address.key(), after, changes, "", List.copyOf(remarks));
+        return new Line(row.number(), verdict, address.key(), after, changes, Remark.NONE, List.copyOf(remarks));
     }
 
-    private static ContactFields withName(ContactFields typed, MailAddress address, List<String> remarks) {
+    private static ContactFields withName(ContactFields typed, MailAddress address, List<Remark> remarks) {
         String name = address.text().substring(0, address.text().lastIndexOf('@'));
-        remarks.add("No name given; called “" + name + "” for now");
+        remarks.add(Remark.of("named-for-now", name));
         return new ContactFields(name, typed.email(), typed.organisation(), typed.reference(), typed.language(), typed.zone(), typed.notes(), typed.groups());
     }
 

@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Optional;
+import oakbasket.core.fault.Fault;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -15,15 +16,12 @@ import org.jspecify.annotations.Nullable;
  */
 public record ThreeClocks(Instant deadline, @Nullable Instant closing, @Nullable LocalDate keepUntil) {
 
-    /** Why the clocks cannot stand so. */
-    public enum Fault { CLOSING_BEFORE_DEADLINE, RETENTION_BEFORE_END }
-
     /** The first thing that does not fit: links never shut before the deadline, and papers are kept past the deadline and the closing. */
     public Optional<Fault> fault(ZoneId zone) {
         if (closing != null && closing.isBefore(deadline)) {
-            return Optional.of(Fault.CLOSING_BEFORE_DEADLINE);
+            return Optional.of(Fault.of("closingDate", "closing-before-deadline"));
         }
         LocalDate end = LocalDate.ofInstant(closing == null ? deadline : closing, zone);
-        return keepUntil != null && !keepUntil.isAfter(end) ? Optional.of(Fault.RETENTION_BEFORE_END) : Optional.empty();
+        return keepUntil != null && !keepUntil.isAfter(end) ? Optional.of(Fault.of("keepUntil", "kept-too-briefly")) : Optional.empty();
     }
 }

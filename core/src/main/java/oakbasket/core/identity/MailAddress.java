@@ -3,7 +3,10 @@ package oakbasket.core.identity;
 import java.net.IDN;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.regex.Pattern;
+import oakbasket.core.fault.FaultyValue;
+import oakbasket.core.fault.Remark;
 
 /**
  * A mail address that can be written to, within the limits of RFC 5321 (§4.5.3.1: 64 octets before the @, 254 in all) and the syntax of
@@ -20,16 +23,15 @@ public record MailAddress(String text) {
     private static final Pattern DOMAIN = Pattern.compile("([a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?\\.)+[a-z]([a-z0-9-]{0,61}[a-z0-9])", Pattern.CASE_INSENSITIVE);
 
     public MailAddress {
-        String problem = problemOf(text);
-        if (!problem.isEmpty()) {
-            throw new IllegalArgumentException(problem);
-        }
+        problemOf(text).ifPresent(problem -> {
+            throw new FaultyValue(problem);
+        });
     }
 
     /**
      * Reads an address as typed; space around it is ignored.
      *
-     * @throws IllegalArgumentException with a message for the person who typed it
+     * @throws FaultyValue when it is none
      */
     public static MailAddress parse(String typed) {
         return new MailAddress(typed.strip());
@@ -46,32 +48,36 @@ public record MailAddress(String text) {
         return text;
     }
 
-    private static String problemOf(String text) {
+    private static Optional<Remark> problemOf(String text) {
         if (text.isBlank()) {
-            return "An e-mail address is missing, such as name@example.org";
+            return problem("address-missing");
         }
         if (text.chars().anyMatch(Character::isISOControl)) {
-            return "An e-mail address stands on one line";
+            return problem("address-one-line");
         }
         int at = text.lastIndexOf('@');
         if (at < 1 || at == text.length() - 1) {
-            return "“" + brief(text) + "” is not an e-mail address: it needs something before and after the @, such as name@example.org";
+            return problem("address-halves", brief(text));
         }
         String local = text.substring(0, at);
         String domain = asciiDomain(text.substring(at + 1));
         if (octets(local) > MOST_LOCAL_OCTETS) {
-            return "The part before the @ has " + octets(local) + " octets; mail allows " + MOST_LOCAL_OCTETS;
+            return problem("address-local-long", octets(local), MOST_LOCAL_OCTETS);
         }
         if (octets(local) + 1 + domain.length() > MOST_OCTETS) {
-            return "The address has " + (octets(local) + 1 + domain.length()) + " octets; mail allows " + MOST_OCTETS;
+            return problem("address-long", octets(local) + 1 + domain.length(), MOST_OCTETS);
         }
         if (!DOT_ATOM.matcher(local).matches() && !QUOTED.matcher(local).matches()) {
-            return "“" + brief(local) + "” cannot stand before the @. An address looks like name@example.org";
+            return problem("address-local", brief(local));
         }
         if (!DOMAIN.matcher(domain).matches()) {
-            return "“" + brief(text.substring(at + 1)) + "” is not a full domain. An address looks like name@example.org";
+            return problem("address-domain", brief(text.substring(at + 1)));
         }
-        return "";
+        return Optional.empty();
+    }
+
+    private static Optional<Remark> problem(String code, Object... arguments) {
+        return Optional.of(Remark.of(code, arguments));
     }
 
     private static String asciiDomain(String domain) {

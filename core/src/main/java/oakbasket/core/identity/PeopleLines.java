@@ -6,6 +6,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import oakbasket.core.fault.FaultyValue;
+import oakbasket.core.fault.Remark;
 
 /**
  * Reads people from typed or pasted lines: {@code Name <address>}, a bare address, or a name and an address parted by a tab, comma or
@@ -24,7 +26,7 @@ public record PeopleLines(List<Person> people, List<Refused> refused, int merged
      * @param text as typed
      * @param reason for the person who typed it
      */
-    public record Refused(int line, String text, String reason) {
+    public record Refused(int line, String text, Remark reason) {
     }
 
     private static final Pattern NAMED = Pattern.compile("\\s*([^<>]*?)\\s*<([^<>]*)>\\s*[,;]?");
@@ -47,8 +49,8 @@ public record PeopleLines(List<Person> people, List<Refused> refused, int merged
                 for (Person person : here) {
                     people.merge(person.address().key(), person, PeopleLines::better);
                 }
-            } catch (IllegalArgumentException problem) {
-                refused.add(new Refused(number, line, String.valueOf(problem.getMessage())));
+            } catch (FaultyValue problem) {
+                refused.add(new Refused(number, line, problem.reason()));
             }
         }
         return new PeopleLines(List.copyOf(people.values()), List.copyOf(refused), entries - people.size());
@@ -56,7 +58,7 @@ public record PeopleLines(List<Person> people, List<Refused> refused, int merged
 
     private static List<Person> entries(String line) {
         if (line.length() > LONGEST_LINE) {
-            throw new IllegalArgumentException("This line has " + line.length() + " characters; put one person on a line");
+            throw new FaultyValue("line-long", line.length());
         }
         List<Person> found = new ArrayList<>();
         Matcher named = NAMED.matcher(line);
@@ -83,7 +85,7 @@ public record PeopleLines(List<Person> people, List<Refused> refused, int merged
             }
         }
         if (address.isEmpty()) {
-            throw new IllegalArgumentException("There is no e-mail address in this line. Write for example: Ada Brook <ada@example.org>");
+            throw new FaultyValue("line-without-address");
         }
         return person(String.join(" ", name), address);
     }

@@ -1,5 +1,7 @@
 package oakbasket.core.identity;
 
+import oakbasket.core.fault.FaultyValue;
+
 /**
  * Somebody who can be asked.
  *
@@ -13,7 +15,7 @@ public record Person(String name, MailAddress address) {
 
     public Person {
         if (name.isBlank() || name.length() > LONGEST_NAME || name.chars().anyMatch(Character::isISOControl)) {
-            throw new IllegalArgumentException("A name has 1 to " + LONGEST_NAME + " characters on one line");
+            throw new FaultyValue("name-one-line", LONGEST_NAME);
         }
     }
 }

@@ -4,6 +4,8 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.FaultyValue;
 
 /**
  * The text of a letter as a coordinator writes it, with fields in braces. It is checked when it is typed: a text that exists can be sent.
@@ -21,35 +23,31 @@ public record LetterText(String subject, String body) {
     private static final int LONGEST_SUBJECT_SENT = 250;
     private static final Pattern FIELD = Pattern.compile("\\{([^{}\\n]*)}");
 
-    /** What is wrong with a text. */
-    public record Fault(String field, String detail) {
-    }
-
     /** What keeps a text from being used; empty when nothing does. */
     public static Optional<Fault> fault(String subject, String body) {
         if (subject.isBlank() || subject.length() > LONGEST_SUBJECT) {
-            return Optional.of(new Fault("subject", subject.isBlank() ? "Give the letter a subject" : "Use at most " + LONGEST_SUBJECT + " characters"));
+            return Optional.of(subject.isBlank() ? Fault.of("subject", "subject-missing") : Fault.of("subject", "longest", LONGEST_SUBJECT));
         }
         if (subject.chars().anyMatch(Character::isISOControl)) {
-            return Optional.of(new Fault("subject", "A subject is one line"));
+            return Optional.of(Fault.of("subject", "subject-one-line"));
         }
         if (body.isBlank() || body.length() > LONGEST_BODY) {
-            return Optional.of(new Fault("body", body.isBlank() ? "Write what the letter says" : "Use at most " + LONGEST_BODY + " characters"));
+            return Optional.of(body.isBlank() ? Fault.of("body", "body-missing") : Fault.of("body", "longest", LONGEST_BODY));
         }
         Optional<Fault> unknown = unknown("subject", subject).or(() -> unknown("body", body));
         if (unknown.isPresent()) {
             return unknown;
         }
         if (names(subject, LetterField.PAPERS)) {
-            return Optional.of(new Fault("subject", LetterField.PAPERS.written() + " is too long for a subject; " + LetterField.ROUND.written() + " fits"));
+            return Optional.of(Fault.of("subject", "subject-field-long", LetterField.PAPERS.written(), LetterField.ROUND.written()));
         }
         return names(body, LetterField.PAPERS) ? Optional.empty()
-                : Optional.of(new Fault("body", "Without " + LetterField.PAPERS.written() + " nobody would know what to send, or where to"));
+                : Optional.of(Fault.of("body", "body-without-papers", LetterField.PAPERS.written()));
     }
 
     public LetterText {
         fault(subject, body).ifPresent(fault -> {
-            throw new IllegalArgumentException(fault.field() + ": " + fault.detail());
+            throw new FaultyValue(fault.remark());
         });
     }
 
@@ -74,6 +72,6 @@ public record LetterText(String subject, String body) {
 
     private static Optional<Fault> unknown(String where, String text) {
         return FIELD.matcher(text).results().map(found -> found.group(1)).filter(name -> LetterField.find(name).isEmpty()).findFirst()
-                .map(name -> new Fault(where, "There is no field {" + name + "}. These can be used: " + LetterField.allWritten()));
+                .map(name -> Fault.of(where, "no-such-field", "{" + name + "}", LetterField.allWritten()));
     }
 }

@@ -44,22 +44,22 @@ public final class NamingPattern {
     public static NamingPattern folders(String text) {
         checkLength(text);
         if (text.startsWith("/") || text.matches("[A-Za-z]:.*")) {
-            throw new PatternProblem(0, "Start with a folder name, not with / or a drive: folders lie below the folder of this office. For example: {round}/{person}");
+            throw new PatternProblem(0, "pattern-root");
         }
         List<List<Part>> segments = new ArrayList<>();
         int at = 0;
         for (String segment : text.split("/", -1)) {
             if (segment.isBlank()) {
-                throw new PatternProblem(at, "A folder name is missing beside the /. For example: {round}/{person}");
+                throw new PatternProblem(at, "pattern-empty-folder");
             }
             if (segment.strip().matches("\\.+")) {
-                throw new PatternProblem(at, "“" + segment.strip() + "” would lead out of the folder of this office. Name the folders themselves, for example: {round}/{person}");
+                throw new PatternProblem(at, "pattern-leads-out", segment.strip());
             }
             segments.add(parse(segment, at));
             at += segment.length() + 1;
         }
         if (segments.size() > MOST_FOLDERS) {
-            throw new PatternProblem(0, "At most " + MOST_FOLDERS + " folders inside one another; this pattern has " + segments.size());
+            throw new PatternProblem(0, "pattern-deep", MOST_FOLDERS, segments.size());
         }
         return new NamingPattern(text, segments);
     }
@@ -73,11 +73,11 @@ public final class NamingPattern {
         checkLength(text);
         int slash = text.indexOf('/');
         if (slash >= 0) {
-            throw new PatternProblem(slash, "A file name cannot hold /. Put folders into the folder pattern above");
+            throw new PatternProblem(slash, "pattern-slash-in-name");
         }
         List<Part> parts = new ArrayList<>(parse(text, 0));
         if (parts.stream().noneMatch(part -> part instanceof Value value && value.field() != NameField.EXT)) {
-            throw new PatternProblem(0, "Every file would get the same name. Use at least one field, for example: {person} - {item}{ext}");
+            throw new PatternProblem(0, "pattern-one-name");
         }
         if (parts.stream().noneMatch(part -> part instanceof Value value && value.field() == NameField.EXT)) {
             parts.add(new Value(NameField.EXT, ""));
@@ -105,10 +105,10 @@ public final class NamingPattern {
 
     private static void checkLength(String text) {
         if (text.isBlank()) {
-            throw new PatternProblem(0, "Type a pattern, for example: {round}/{person}");
+            throw new PatternProblem(0, "pattern-missing");
         }
         if (text.length() > LONGEST) {
-            throw new PatternProblem(LONGEST, "A pattern has at most " + LONGEST + " characters; this one has " + text.length());
+            throw new PatternProblem(LONGEST, "pattern-long", LONGEST, text.length());
         }
     }
 
@@ -127,7 +127,7 @@ public final class NamingPattern {
             }
             int close = text.indexOf('}', open);
             if (close < 0) {
-                throw new PatternProblem(offset + open, "The { has no } after it. For example: {person}");
+                throw new PatternProblem(offset + open, "pattern-unclosed");
             }
             parts.add(value(text.substring(open + 1, close), offset + open));
             at = close + 1;
@@ -138,11 +138,11 @@ public final class NamingPattern {
     private static void checkLiteral(String literal, int at) {
         int brace = literal.indexOf('}');
         if (brace >= 0) {
-            throw new PatternProblem(at + brace, "The } has no { before it. For example: {person}");
+            throw new PatternProblem(at + brace, "pattern-unopened");
         }
         for (int i = 0; i < literal.length(); i++) {
             if ("<>:\"\\|?*".indexOf(literal.charAt(i)) >= 0 || Character.isISOControl(literal.charAt(i))) {
-                throw new PatternProblem(at + i, "“" + literal.charAt(i) + "” cannot stand in a name on every disk. Folders are parted by /");
+                throw new PatternProblem(at + i, "pattern-character", String.valueOf(literal.charAt(i)));
             }
         }
     }
@@ -151,10 +151,10 @@ public final class NamingPattern {
         int colon = inside.indexOf(':');
         String name = (colon < 0 ? inside : inside.substring(0, colon)).strip();
         NameField field = NameField.find(name).orElseThrow(() -> new PatternProblem(at,
-                "There is no field {" + name + "}. These can be used: " + NameField.allWritten()));
+                "no-such-field", "{" + name + "}", NameField.allWritten()));
         if (!field.isDate()) {
             if (colon >= 0) {
-                throw new PatternProblem(at, "{" + name + "} takes no format after a colon; {received:yyyy-MM-dd} does");
+                throw new PatternProblem(at, "pattern-format-not-taken", "{" + name + "}");
             }
             return new Value(field, "");
         }
@@ -162,7 +162,7 @@ public final class NamingPattern {
         try {
             formatter(format).format(LocalDateTime.of(2027, 3, 28, 13, 30));
         } catch (IllegalArgumentException | DateTimeException wrong) {
-            throw new PatternProblem(at, "“" + format + "” is not a date format. For example: {received:yyyy-MM-dd} or {received:yyyy-MM-dd HHmm}");
+            throw new PatternProblem(at, "pattern-date-format", format);
         }
         return new Value(field, format);
     }
@@ -181,7 +181,7 @@ public final class NamingPattern {
         Value value = (Value) part;
         return switch (value.field()) {
             case ROUND -> facts.round();
-            case GROUP -> facts.group().isBlank() ? "No group" : facts.group();
+            case GROUP -> facts.group();
             case PERSON -> facts.person();
             case ORGANISATION -> facts.organisation();
             case EMAIL -> facts.email();

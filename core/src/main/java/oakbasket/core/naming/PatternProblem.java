@@ -1,11 +1,14 @@
 package oakbasket.core.naming;
 
-/** Why a naming pattern cannot be used. The message is fit for the person who typed it and says what would work. */
-public final class PatternProblem extends RuntimeException {
+import oakbasket.core.fault.FaultyValue;
+
+/** Why a naming pattern cannot be used; its reason says what would work. */
+public final class PatternProblem extends FaultyValue {
+
     private final int position;
 
-    PatternProblem(int position, String message) {
-        super(message);
+    PatternProblem(int position, String code, Object... arguments) {
+        super(code, arguments);
         this.position = position;
     }
 

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import oakbasket.core.fault.FaultyValue;
 import org.dmfs.rfc5545.DateTime;
 import org.dmfs.rfc5545.recur.Freq;
 import org.dmfs.rfc5545.recur.InvalidRecurrenceRuleException;
@@ -33,17 +34,17 @@ public record Recurrence(String rule) {
         // Occurrences are dates, so the end is one too (RFC 5545 §3.3.10 wants both to be of one kind).
         rule = rule.replaceAll("(UNTIL=\\d{8})T\\d{6}Z?", "$1");
         if (rule.isEmpty() || rule.length() > LONGEST_RULE) {
-            throw new IllegalArgumentException("A rule looks like FREQ=MONTHLY;BYMONTHDAY=15");
+            throw new FaultyValue("rule-missing");
         }
         RecurrenceRule read = read(rule);
         if (read.getFreq() == Freq.HOURLY || read.getFreq() == Freq.MINUTELY || read.getFreq() == Freq.SECONDLY) {
-            throw new IllegalArgumentException("A round can come again daily, weekly, monthly or yearly, not more often");
+            throw new FaultyValue("rule-too-often");
         }
         if (rule.matches(".*BY(HOUR|MINUTE|SECOND)=.*")) {
-            throw new IllegalArgumentException("A rule for rounds names days, not times of day");
+            throw new FaultyValue("rule-times-of-day");
         }
         if (dates(rule, LocalDate.of(2024, 1, 1), null, 1).isEmpty() && read.getUntil() == null) {
-            throw new IllegalArgumentException("This rule never comes to a day. Is there such a date?");
+            throw new FaultyValue("rule-never");
         }
     }
 
@@ -58,9 +59,9 @@ public record Recurrence(String rule) {
         return dates(rule, start, after, most);
     }
 
-    /** The rule in plain words, such as “the last working day of each month”. */
-    public String words() {
-        return RecurrenceWords.of(read(rule));
+    /** The rule taken apart, to be said in words. */
+    public RecurrenceRule parts() {
+        return read(rule);
     }
 
     private static List<LocalDate> dates(String rule, LocalDate start, @Nullable LocalDate after, int most) {
@@ -89,7 +90,7 @@ public record Recurrence(String rule) {
         try {
             return new RecurrenceRule(rule, RecurrenceRule.RfcMode.RFC5545_STRICT);
         } catch (InvalidRecurrenceRuleException | RuntimeException wrong) {
-            throw new IllegalArgumentException("This is not a rule of RFC 5545. Examples: FREQ=WEEKLY;BYDAY=MO or FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1");
+            throw new FaultyValue("rule-unreadable");
         }
     }
 }

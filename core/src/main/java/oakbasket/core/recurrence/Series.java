@@ -59,9 +59,9 @@ public record Series(Recurrence recurrence, LocalDate start, int opensDaysBefore
     }
 
     /** A round's title: that of the series and the month, or the day where a month may have several. */
-    public static String title(String title, LocalDate occurrence, Recurrence recurrence) {
+    public static String title(String title, LocalDate occurrence, Recurrence recurrence, Locale language) {
         boolean monthly = recurrence.rule().contains("FREQ=MONTHLY") || recurrence.rule().contains("FREQ=YEARLY");
-        return title + ", " + DateTimeFormatter.ofPattern(monthly ? "MMMM yyyy" : "d MMMM yyyy", Locale.ENGLISH).format(occurrence);
+        return title + ", " + DateTimeFormatter.ofPattern(monthly ? "MMMM yyyy" : "d MMMM yyyy", language).format(occurrence);
     }
 
     private Dates dates(LocalDate occurrence, WorkingDays days) {

@@ -1,4 +1,4 @@
-/** Rounds that come again: recurrence rules of RFC 5545, the same in plain words, and the dates of each round. */
+/** Rounds that come again: recurrence rules of RFC 5545, and the dates of each round. */
 @NullMarked
 package oakbasket.core.recurrence;
 

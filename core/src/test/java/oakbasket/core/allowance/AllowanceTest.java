@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Map;
 import oakbasket.core.deadline.ThreeClocks;
+import oakbasket.core.fault.Fault;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -49,7 +50,7 @@ class AllowanceTest {
         "-,           '',   -,    2026-06-01"})
     void anExtensionIsNeitherBeforeTodayNorBeforeTheDeadlineAndHasAReason(String until, String reason, String field, LocalDate deadline) {
         AllowanceChange change = new AllowanceChange.Extend(until.equals("-") ? null : LocalDate.parse(until), reason);
-        assertThat(change.fault(NOW, ATHENS, deadline).map(AllowanceChange.Fault::field).orElse("-")).isEqualTo(field);
+        assertThat(change.fault(NOW, ATHENS, deadline).map(Fault::field).orElse("-")).isEqualTo(field);
     }
 
     @Test
@@ -62,13 +63,13 @@ class AllowanceTest {
     @CsvSource({
         "-,                    -,          -",
         "2026-06-10T12:00:00Z, 2026-06-11, -",
-        "2026-06-10T11:59:59Z, -,          CLOSING_BEFORE_DEADLINE",
-        "-,                    2026-06-10, RETENTION_BEFORE_END",
-        "2026-06-20T21:30:00Z, 2026-06-21, RETENTION_BEFORE_END",
+        "2026-06-10T11:59:59Z, -,          closing-before-deadline",
+        "-,                    2026-06-10, kept-too-briefly",
+        "2026-06-20T21:30:00Z, 2026-06-21, kept-too-briefly",
         "2026-06-20T21:30:00Z, 2026-06-22, -"})
     void theThreeClocksComeInTheirOrder(String closing, String keepUntil, String fault) {
         ThreeClocks clocks = new ThreeClocks(Instant.parse("2026-06-10T12:00:00Z"), closing.equals("-") ? null : Instant.parse(closing),
                 keepUntil.equals("-") ? null : LocalDate.parse(keepUntil));
-        assertThat(clocks.fault(ATHENS).map(Enum::name).orElse("-")).isEqualTo(fault);
+        assertThat(clocks.fault(ATHENS).map(Fault::code).orElse("-")).isEqualTo(fault);
     }
 }

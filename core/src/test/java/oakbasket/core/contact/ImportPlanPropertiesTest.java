@@ -48,7 +48,7 @@ class ImportPlanPropertiesTest {
             assertThat(sum).isEqualTo(rows.size());
             assertThat(plan.lines()).allSatisfy(line -> {
                 boolean refused = line.verdict() == ImportPlan.Verdict.REFUSED;
-                assertThat(line.reason().isEmpty()).isEqualTo(!refused);
+                assertThat(line.reason().isNone()).isEqualTo(!refused);
                 assertThat(line.result() == null).isEqualTo(refused);
                 assertThat(line.changes().isEmpty()).isEqualTo(line.verdict() != ImportPlan.Verdict.CHANGED);
             });

@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.ArrayList;
 import java.util.List;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.FaultyValue;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -61,19 +63,19 @@ class LetterTextTest {
     @CsvSource(quoteCharacter = '"', value = {
         "Hello,            {papers},              ,        ",
         "{round} {name},   {PAPERS} {office},     ,        ",
-        "'',               {papers},              subject, Give the letter a subject",
-        "a\\nb,            {papers},              subject, one line",
-        "Hello,            Dear {name},           body,    Without {papers}",
-        "Hello,            {papers} {nmae},       body,    There is no field {nmae}",
-        "{deadline},       {papers},              subject, There is no field {deadline}",
-        "{papers},         {papers},              subject, too long",
-        "Hello,            '',                    body,    Write what the letter says"})
+        "'',               {papers},              subject, subject-missing",
+        "a\\nb,            {papers},              subject, subject-one-line",
+        "Hello,            Dear {name},           body,    body-without-papers",
+        "Hello,            {papers} {nmae},       body,    no-such-field",
+        "{deadline},       {papers},              subject, no-such-field",
+        "{papers},         {papers},              subject, subject-field-long",
+        "Hello,            '',                    body,    body-missing"})
     void aTextIsCheckedWhenItIsTyped(String subject, String body, String field, String says) {
         String typed = subject.equals("''") ? "" : subject.translateEscapes();
         String typedBody = body.equals("''") ? "" : body;
-        assertThat(LetterText.fault(typed, typedBody).map(LetterText.Fault::field).orElse(null)).isEqualTo(field);
+        assertThat(LetterText.fault(typed, typedBody).map(Fault::field).orElse(null)).isEqualTo(field);
         if (field != null) {
-            assertThatThrownBy(() -> new LetterText(typed, typedBody)).isInstanceOf(IllegalArgumentException.class).hasMessageContaining(says);
+            assertThatThrownBy(() -> new LetterText(typed, typedBody)).isInstanceOf(FaultyValue.class).hasMessage(says);
         }
     }
 

@@ -7,17 +7,18 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.web.SlowHashes;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
-import org.springframework.http.HttpStatus;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 
@@ -75,23 +76,23 @@ public class AccountService {
         if (!setUpNeeded()) {
             throw Problem.conflict("already-set-up");
         }
-        List<Problem.FieldError> errors = new ArrayList<>();
+        List<Fault> errors = new ArrayList<>();
         byte[] given = code.strip().toUpperCase().getBytes(StandardCharsets.UTF_8);
         if (!MessageDigest.isEqual(given, setUpCode.getBytes(StandardCharsets.UTF_8))) {
-            errors.add(new Problem.FieldError("code", "This is not the code on the server’s console. It looks like ABCD-EFGH-JKLM"));
+            errors.add(Fault.of("code", "set-up-code"));
         }
         if (password.codePointCount(0, password.length()) < SHORTEST_PASSWORD) {
-            errors.add(new Problem.FieldError("password", "Use at least " + SHORTEST_PASSWORD + " characters; a few words in a row are easy to keep in mind"));
+            errors.add(Fault.of("password", "password-short", SHORTEST_PASSWORD));
         } else if (password.getBytes(StandardCharsets.UTF_8).length > LONGEST_PASSWORD_BYTES) {
-            errors.add(new Problem.FieldError("password", "Use at most " + LONGEST_PASSWORD_BYTES + " bytes"));
+            errors.add(Fault.of("password", "longest-bytes", LONGEST_PASSWORD_BYTES));
         }
         try {
             Person person = new Person(name.strip(), MailAddress.parse(email));
             if (errors.isEmpty()) {
                 return make(person, password);
             }
-        } catch (IllegalArgumentException problem) {
-            errors.add(new Problem.FieldError(name.isBlank() ? "name" : "email", String.valueOf(problem.getMessage())));
+        } catch (FaultyValue problem) {
+            errors.add(problem.at(name.isBlank() ? "name" : "email"));
         }
         throw Problem.fields(errors);
     }
@@ -114,14 +115,14 @@ public class AccountService {
         Optional<AccountTable.WithPassword> found = keyOf(email).flatMap(accounts::find);
         boolean right = hashes.matches(password, found.map(AccountTable.WithPassword::passwordHash).orElse(nobodysHash), knownBrowser);
         if (found.isEmpty() || !right) {
-            throw Problem.of(HttpStatus.UNAUTHORIZED, "sign-in-wrong");
+            throw Problem.of(Problem.Kind.SIGN_IN_NEEDED, "sign-in-wrong");
         }
         return found.get().account();
     }
 
     /** The account as it stands now. */
     public Account current(long id) {
-        return accounts.byId(id).orElseThrow(() -> Problem.of(HttpStatus.UNAUTHORIZED, "sign-in-needed"));
+        return accounts.byId(id).orElseThrow(() -> Problem.of(Problem.Kind.SIGN_IN_NEEDED, "sign-in-needed"));
     }
 
     /** Marks everything that is in as seen. */

@@ -21,7 +21,7 @@ import oakbasket.server.round.Inviting;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Service;
@@ -92,7 +92,7 @@ class BasketActs {
     BasketsChanged apply(long roundId, List<Target> targets, AllowanceChange change, long account) {
         Round round = rounds.opened(roundId);
         change.fault(clock.instant(), round.zone(), round.deadline().date()).ifPresent(fault -> {
-            throw Problem.refused("fields").at(fault.field(), fault.detail());
+            throw Problem.refused("fields").at(fault);
         });
         if (change instanceof AllowanceChange.ExcuseItem excuse && rounds.items(roundId).stream().noneMatch(item -> item.id() == excuse.itemId())) {
             throw Problem.notFound("no-item");

@@ -16,7 +16,7 @@ import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.round.Asking;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 

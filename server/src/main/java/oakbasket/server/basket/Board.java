@@ -110,7 +110,7 @@ public class Board implements RoundEffects {
 
     /** Judges one basket now, at a cost that does not depend on the size of its round. */
     public Row judgeBasket(long basketId) {
-        Basket basket = baskets.byId(basketId).orElseThrow(() -> oakbasket.server.web.Problem.notFound("no-basket"));
+        Basket basket = baskets.byId(basketId).orElseThrow(() -> oakbasket.server.problem.Problem.notFound("no-basket"));
         Round round = rounds.opened(basket.roundId());
         List<Item> items = rounds.items(basket.roundId());
         RoundMemory.BasketFacts facts = memory.ofBasket(basket);

@@ -5,6 +5,8 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import oakbasket.core.allowance.AllowanceChange;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.round.RoundState;
@@ -14,7 +16,7 @@ import oakbasket.server.link.Links;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -100,7 +102,7 @@ class BoardController {
     @PostMapping("/api/rounds/{id}/acts")
     BasketActs.BasketsChanged act(@PathVariable long id, @RequestBody BasketChange act, @AuthenticationPrincipal Account account) {
         if (act.baskets() == null || act.baskets().isEmpty() || act.baskets().size() > MOST_AT_ONCE) {
-            throw Problem.refused("fields").at("baskets", "Choose 1 to " + MOST_AT_ONCE + " people");
+            throw Problem.field("baskets", "choose-people", MOST_AT_ONCE);
         }
         return acts.apply(id, act.baskets(), change(act), account.id());
     }
@@ -114,13 +116,13 @@ class BoardController {
     @PostMapping("/api/rounds/{id}/people")
     BasketActs.BasketsChanged addLate(@PathVariable long id, @RequestBody AddLate body, @AuthenticationPrincipal Account account) {
         List<Person> people = new ArrayList<>();
-        List<Problem.FieldError> errors = new ArrayList<>();
+        List<Fault> errors = new ArrayList<>();
         for (int i = 0; i < body.people().size(); i++) {
             LatePerson late = body.people().get(i);
             try {
                 people.add(new Person(text(late.name()).strip(), MailAddress.parse(text(late.email()))));
-            } catch (IllegalArgumentException problem) {
-                errors.add(new Problem.FieldError("people[" + i + "]", String.valueOf(problem.getMessage())));
+            } catch (FaultyValue problem) {
+                errors.add(problem.at("people[" + i + "]"));
             }
         }
         if (!errors.isEmpty()) {

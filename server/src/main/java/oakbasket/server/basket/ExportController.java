@@ -11,8 +11,8 @@ import oakbasket.core.standing.BasketList;
 import oakbasket.core.standing.Tile;
 import oakbasket.core.naming.SafeName;
 import oakbasket.server.web.TableOut;
+import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
-import org.springframework.context.MessageSource;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -25,9 +25,9 @@ class ExportController {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm", Locale.ROOT);
 
     private final Board board;
-    private final MessageSource words;
+    private final Words words;
 
-    ExportController(Board board, MessageSource words) {
+    ExportController(Board board, Words words) {
         this.board = board;
         this.words = words;
     }
@@ -80,9 +80,9 @@ class ExportController {
         return row.waived() ? word("waived") : (row.walkIn() ? word("walk-in") + ", " : "") + progress + (row.paused() ? ", " + word("paused") : "");
     }
 
-    private static String late(long minutes) {
+    private String late(long minutes) {
         Duration past = Duration.ofMinutes(minutes);
-        return minutes == 0 ? "" : past.toDays() + " d " + past.toHoursPart() + " h " + past.toMinutesPart() + " min";
+        return minutes == 0 ? "" : words.of("late", past.toDays(), past.toHoursPart(), past.toMinutesPart());
     }
 
     private static String time(@Nullable Instant at, ZoneId zone) {
@@ -90,6 +90,6 @@ class ExportController {
     }
 
     private String word(String key) {
-        return words.getMessage(key, null, Locale.ENGLISH);
+        return words.of(key);
     }
 }

@@ -8,7 +8,6 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
-import java.util.Locale;
 import java.util.TreeMap;
 import oakbasket.core.standing.BasketList;
 import oakbasket.server.Settings;
@@ -20,9 +19,9 @@ import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Caller;
 import oakbasket.server.web.Limits;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
-import org.springframework.context.MessageSource;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -51,11 +50,11 @@ class FeedController {
     private final SecretKeys keys;
     private final Transactions transactions;
     private final Limits limits;
-    private final MessageSource words;
+    private final Words words;
     private final Settings settings;
     private final Clock clock;
 
-    FeedController(FeedTable table, Board board, Rounds rounds, SecretKeys keys, Transactions transactions, Limits limits, MessageSource words, Settings settings, Clock clock) {
+    FeedController(FeedTable table, Board board, Rounds rounds, SecretKeys keys, Transactions transactions, Limits limits, Words words, Settings settings, Clock clock) {
         this.table = table;
         this.board = board;
         this.rounds = rounds;
@@ -95,7 +94,7 @@ class FeedController {
         }
         List<CalendarOut.Entry> entries = new ArrayList<>();
         rounds.gathering().forEach(round -> add(entries, round, settings.base(request)));
-        byte[] content = CalendarOut.write(word("feed.name", settings.office()), entries, clock.instant()).getBytes(StandardCharsets.UTF_8);
+        byte[] content = CalendarOut.write(words.of("feed.name", settings.office()), entries, clock.instant()).getBytes(StandardCharsets.UTF_8);
         return ResponseEntity.ok().header("Content-Type", "text/calendar;charset=UTF-8").header("Cache-Control", "no-store").body(content);
     }
 
@@ -104,19 +103,15 @@ class FeedController {
         String url = base + "/rounds/" + round.id();
         int owing = judged.counts().asked() - judged.counts().complete();
         entries.add(new CalendarOut.Entry("deadline-" + round.id(), round.deadline().dateOnly() ? round.deadline().date() : null, round.deadline().instant(),
-                word("feed.deadline", round.title(), owing, judged.counts().asked()), url));
+                words.of("feed.deadline", round.title(), owing, judged.counts().asked()), url));
         TreeMap<LocalDate, Integer> extended = new TreeMap<>();
         judged.rows().stream().filter(row -> row.extended() && row.in(BasketList.OWES))
                 .forEach(row -> extended.merge(LocalDate.ofInstant(row.deadline(), round.zone()), 1, Integer::sum));
         extended.forEach((day, count) -> entries.add(new CalendarOut.Entry("extended-" + round.id() + "-" + day, day, day.atStartOfDay(round.zone()).toInstant(),
-                word("feed.extended", round.title(), count), url)));
+                words.of("feed.extended", round.title(), count), url)));
         Instant closes = round.closesAt();
         if (closes != null) {
-            entries.add(new CalendarOut.Entry("closing-" + round.id(), null, closes, word("feed.closing", round.title()), url));
+            entries.add(new CalendarOut.Entry("closing-" + round.id(), null, closes, words.of("feed.closing", round.title()), url));
         }
-    }
-
-    private String word(String key, Object... arguments) {
-        return words.getMessage(key, arguments, Locale.ENGLISH);
     }
 }

@@ -17,7 +17,7 @@ import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;

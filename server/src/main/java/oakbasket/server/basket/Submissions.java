@@ -7,6 +7,8 @@ import java.util.ArrayList;
 import java.util.Base64;
 import java.util.HexFormat;
 import java.util.List;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.Claim;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
@@ -23,7 +25,7 @@ import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Limits;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
@@ -234,17 +236,19 @@ public class Submissions {
     }
 
     private static Person declared(String name, String email) {
-        List<Problem.FieldError> errors = new ArrayList<>();
-        if (name.isBlank() || name.strip().length() > Person.LONGEST_NAME || name.strip().chars().anyMatch(Character::isISOControl)) {
-            errors.add(new Problem.FieldError("name", name.isBlank() ? "Please give your name" : "Please use at most 200 characters on one line"));
+        List<Fault> errors = new ArrayList<>();
+        if (name.isBlank()) {
+            errors.add(Fault.of("name", "sender-name-missing"));
+        } else if (name.strip().length() > Person.LONGEST_NAME || name.strip().chars().anyMatch(Character::isISOControl)) {
+            errors.add(Fault.of("name", "longest-line", Person.LONGEST_NAME));
         }
         try {
             MailAddress address = MailAddress.parse(email);
             if (errors.isEmpty()) {
                 return new Person(name.strip(), address);
             }
-        } catch (IllegalArgumentException problem) {
-            errors.add(new Problem.FieldError("email", String.valueOf(problem.getMessage())));
+        } catch (FaultyValue problem) {
+            errors.add(problem.at("email"));
         }
         throw Problem.fields(errors);
     }

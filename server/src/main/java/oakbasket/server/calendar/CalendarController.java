@@ -9,7 +9,7 @@ import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Set;
 import oakbasket.server.web.BoundedBody;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -86,7 +86,7 @@ class CalendarController {
     WorkCalendar closeOne(@PathVariable long id, @RequestBody CloseDay body) {
         LocalDate day = body.day();
         if (day == null) {
-            throw Problem.refused("fields").at("day", "Choose a day");
+            throw Problem.field("day", "day-missing");
         }
         return calendars.close(id, List.of(new ClosingDay(day, text(body.name()).strip())));
     }

@@ -18,7 +18,7 @@ import net.fortuna.ical4j.model.Period;
 import net.fortuna.ical4j.model.Property;
 import net.fortuna.ical4j.model.component.VEvent;
 import net.fortuna.ical4j.model.property.DtStart;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 
 /**
  * Days read from an iCalendar file (RFC 5545): whole-day events, those that recur for the next years, each day of an event that lasts several.

@@ -13,7 +13,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import oakbasket.core.deadline.WorkingDays;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
@@ -21,6 +21,7 @@ import org.springframework.stereotype.Service;
 @Service
 public class Calendars {
 
+    private static final int LONGEST_REASON = 200;
     private static final int MOST_CLOSING_DAYS = 2_000;
     private static final int LONGEST_NAME = 100;
     private static final int YEARS_BACK = 3;
@@ -131,9 +132,11 @@ public class Calendars {
             throw Problem.refused("too-many-closing-days", MOST_CLOSING_DAYS);
         }
         for (ClosingDay day : days) {
-            if (day.name().isBlank() || day.name().length() > 200 || day.day().getYear() < 1900 || day.day().getYear() > 9999) {
-                throw Problem.refused("fields").at(day.name().isBlank() || day.name().length() > 200 ? "name" : "day",
-                        day.name().isBlank() ? "Say why the office is closed" : day.name().length() > 200 ? "Use at most 200 characters" : "Not a date; for example 2026-12-24");
+            if (day.name().isBlank() || day.name().length() > LONGEST_REASON) {
+                throw day.name().isBlank() ? Problem.field("name", "closing-day-reason") : Problem.field("name", "longest", LONGEST_REASON);
+            }
+            if (day.day().getYear() < 1900 || day.day().getYear() > 9999) {
+                throw Problem.field("day", "not-a-date");
             }
         }
         transactions.durably(() -> table.close(id, days));
@@ -150,19 +153,19 @@ public class Calendars {
 
     private void check(long id, String name, Set<DayOfWeek> weekend, String country, String region) {
         if (name.isBlank() || name.strip().length() > LONGEST_NAME) {
-            throw Problem.refused("fields").at("name", name.isBlank() ? "Give the calendar a name" : "Use at most " + LONGEST_NAME + " characters");
+            throw name.isBlank() ? Problem.field("name", "calendar-name-missing") : Problem.field("name", "longest", LONGEST_NAME);
         }
         if (table.nameTaken(name.strip(), id)) {
-            throw Problem.refused("fields").at("name", "There is already a calendar called “" + name.strip() + "”");
+            throw Problem.field("name", "calendar-name-taken", name.strip());
         }
         if (weekend.size() == 7) {
-            throw Problem.refused("fields").at("weekend", "A week needs at least one working day");
+            throw Problem.field("weekend", "weekend-whole");
         }
         if (!country.isEmpty() && !holidays.known(country)) {
-            throw Problem.refused("fields").at("country", "There are no holidays for this country");
+            throw Problem.field("country", "no-such-country");
         }
         if (!region.isEmpty() && holidays.regions(country).stream().noneMatch(place -> place.code().equals(region))) {
-            throw Problem.refused("fields").at("region", "This country has no such region");
+            throw Problem.field("region", "no-such-region");
         }
     }
 }

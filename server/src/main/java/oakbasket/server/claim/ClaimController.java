@@ -2,7 +2,7 @@ package oakbasket.server.claim;
 
 import oakbasket.core.identity.Claim;
 import oakbasket.server.account.Account;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;

@@ -17,7 +17,7 @@ import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.springframework.stereotype.Service;
 
 /** Says yes or no to what is claimed, and takes it back. Files go to where they then belong. */

@@ -5,7 +5,7 @@ import java.util.List;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.springframework.stereotype.Service;
 
 /** Undoes what was done to contacts. */

@@ -10,6 +10,7 @@ import oakbasket.core.contact.ImportPlan;
 import oakbasket.server.account.Account;
 import oakbasket.server.web.BoundedBody;
 import oakbasket.server.web.TableOut;
+import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -32,7 +33,7 @@ class ContactController {
     private static final int SUGGESTED = 8;
     /** The largest file that can be imported, in bytes: 20 MiB. */
     private static final int MOST_IMPORT_BYTES = 20 * 1024 * 1024;
-    private static final List<String> HEADERS = List.of("Name", "E-mail", "Organisation", "Reference", "Groups", "Language", "Time zone", "Notes");
+    private static final List<String> COLUMNS = List.of("name", "email", "organisation", "reference", "groups", "language", "zone", "notes");
 
     record GroupSize(String name, int size) {
     }
@@ -67,13 +68,15 @@ class ContactController {
     private final Merging merging;
     private final Importing importing;
     private final ContactActs acts;
+    private final Words words;
 
-    ContactController(Contacts contacts, ContactTable table, Merging merging, Importing importing, ContactActs acts) {
+    ContactController(Contacts contacts, ContactTable table, Merging merging, Importing importing, ContactActs acts, Words words) {
         this.contacts = contacts;
         this.table = table;
         this.merging = merging;
         this.importing = importing;
         this.acts = acts;
+        this.words = words;
     }
 
     @GetMapping("/api/contacts")
@@ -171,7 +174,7 @@ class ContactController {
     @PostMapping("/api/contacts/import/{id}/apply")
     @ResponseStatus(HttpStatus.ACCEPTED)
     void apply(@PathVariable String id, @RequestBody ApplyImport body, @AuthenticationPrincipal Account account) {
-        importing.apply(id, body.mapping(), text(body.source()).isBlank() ? "Import" : text(body.source()), account.id());
+        importing.apply(id, body.mapping(), text(body.source()).isBlank() ? words.of("contact-act.import-source") : text(body.source()), account.id());
     }
 
     @GetMapping("/api/contacts/import/{id}")
@@ -183,7 +186,7 @@ class ContactController {
     ResponseEntity<byte[]> csv(@RequestParam(defaultValue = "") String group) {
         List<List<String>> rows = chosen(group).stream().map(contact -> List.of(contact.name(), contact.email(), contact.organisation(), contact.reference(),
                 String.join("; ", contact.groups()), contact.language(), contact.zone(), contact.notes())).toList();
-        return TableOut.download("contacts.csv", "text/csv;charset=UTF-8", TableOut.csv(HEADERS, rows));
+        return TableOut.download("contacts.csv", "text/csv;charset=UTF-8", TableOut.csv(COLUMNS.stream().map(column -> words.of("contacts." + column)).toList(), rows));
     }
 
     @GetMapping("/api/contacts.vcf")

@@ -10,12 +10,14 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import oakbasket.core.contact.AddressSlip;
 import oakbasket.core.contact.ContactFields;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.Remark;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.springframework.stereotype.Service;
 
 /** Finds, makes and changes contacts and groups. */
@@ -23,7 +25,7 @@ import org.springframework.stereotype.Service;
 public class Contacts {
 
     /** A contact as kept, and what is odd about it, such as a probable slip in the address. */
-    record Saved(Contact contact, List<String> remarks) {
+    record Saved(Contact contact, List<Remark> remarks) {
     }
 
     private final ContactTable table;
@@ -157,9 +159,9 @@ public class Contacts {
     /** Puts contacts into a group, or takes them out of it. */
     int regroup(String group, Collection<Long> contacts, boolean in) {
         String name = group.strip();
-        List<ContactFields.Fault> faults = new ContactFields("x", "x@example.org", "", "", "", "", "", List.of(name)).faults();
+        List<Fault> faults = new ContactFields("x", "x@example.org", "", "", "", "", "", List.of(name)).faults();
         if (name.isEmpty() || !faults.isEmpty()) {
-            throw Problem.refused("fields").at("group", name.isEmpty() ? "Name the group" : faults.get(0).detail());
+            throw Problem.refused("fields").at(name.isEmpty() ? Fault.of("group", "group-name-missing") : faults.get(0).remark().at("group"));
         }
         int known = byIds(contacts).size();
         transactions.durably(() -> contacts.forEach(id -> {
@@ -183,17 +185,17 @@ public class Contacts {
 
     private Saved saved(long id) {
         Contact contact = byId(id);
-        return new Saved(contact, AddressSlip.suggestion(MailAddress.parse(contact.email())).map(meant -> List.of("Perhaps meant: " + meant)).orElse(List.of()));
+        return new Saved(contact, AddressSlip.suggestion(MailAddress.parse(contact.email())).map(meant -> List.of(Remark.of("perhaps-meant", meant))).orElse(List.of()));
     }
 
     private String check(ContactFields fields, long id) {
-        List<ContactFields.Fault> faults = fields.faults();
+        List<Fault> faults = fields.faults();
         if (!faults.isEmpty()) {
-            throw Problem.fields(faults.stream().map(fault -> new Problem.FieldError(fault.field(), fault.detail())).toList());
+            throw Problem.fields(faults);
         }
         String key = MailAddress.parse(fields.email()).key();
         table.byKey(key).filter(other -> other.id() != id).ifPresent(other -> {
-            throw Problem.refused("fields").at("email", "This is already the address of " + other.name());
+            throw Problem.field("email", "address-taken", other.name());
         });
         return key;
     }

@@ -9,7 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import oakbasket.core.contact.ContactColumn;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
@@ -46,7 +46,7 @@ record ImportedTable(String charset, char delimiter, List<Line> lines) {
         Charset set = charset.isEmpty() ? detect(content) : named(charset);
         String text = decode(content, set);
         if (!delimiter.isEmpty() && (delimiter.length() > 1 || delimiter.charAt(0) != '\t' && delimiter.charAt(0) < ' ' || "\"\uFEFF\u2028\u2029\u0085".contains(delimiter))) {
-            throw Problem.refused("fields").at("delimiter", "One character that parts the columns, such as , or ;");
+            throw Problem.field("delimiter", "one-delimiter");
         }
         char parted = delimiter.isEmpty() ? delimiter(text) : delimiter.charAt(0);
         List<Line> lines = parse(text, parted, MOST_ROWS + 1);
@@ -116,7 +116,7 @@ record ImportedTable(String charset, char delimiter, List<Line> lines) {
             case "UTF-16LE" -> StandardCharsets.UTF_16LE;
             case "UTF-16BE" -> StandardCharsets.UTF_16BE;
             case "Windows-1252" -> WINDOWS;
-            default -> throw Problem.refused("fields").at("charset", "Choose one of the character sets offered");
+            default -> throw Problem.field("charset", "not-a-charset");
         };
     }
 

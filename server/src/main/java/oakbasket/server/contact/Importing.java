@@ -16,12 +16,14 @@ import java.util.concurrent.Semaphore;
 import oakbasket.core.contact.ContactColumn;
 import oakbasket.core.contact.ContactFields;
 import oakbasket.core.contact.ImportPlan;
+import oakbasket.core.fault.Remark;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -67,7 +69,7 @@ class Importing {
      *
      * @param act by which it can be undone; 0 before it is done
      */
-    record ImportProgress(ImportState state, int done, int total, long act, String problem) {
+    record ImportProgress(ImportState state, int done, int total, long act, Remark problem) {
     }
 
     /** A contact that an import changed. */
@@ -89,7 +91,7 @@ class Importing {
         private final @Nullable ImportedTable table;
         private final List<ImportPlan.Row> cards;
         private volatile @Nullable ImportPlan previewed;
-        private volatile ImportProgress progress = new ImportProgress(ImportState.READ, 0, 0, 0, "");
+        private volatile ImportProgress progress = new ImportProgress(ImportState.READ, 0, 0, 0, Remark.NONE);
 
         Waiting(long account, Instant since, long bytes, @Nullable ImportedTable table, List<ImportPlan.Row> cards) {
             this.account = account;
@@ -115,11 +117,12 @@ class Importing {
     private final Transactions transactions;
     private final LiveHub live;
     private final SecretKeys keys;
+    private final Words words;
     private final JsonMapper json;
     private final Clock clock;
 
     Importing(ContactTable table, Contacts contacts, GroupTable groups, ContactActTable acts, @Lazy ContactBaskets baskets, Transactions transactions, LiveHub live, SecretKeys keys,
-            JsonMapper json, Clock clock) {
+            Words words, JsonMapper json, Clock clock) {
         this.table = table;
         this.contacts = contacts;
         this.groups = groups;
@@ -128,6 +131,7 @@ class Importing {
         this.transactions = transactions;
         this.live = live;
         this.keys = keys;
+        this.words = words;
         this.json = json;
         this.clock = clock;
     }
@@ -195,7 +199,7 @@ class Importing {
             if (!plan.equals(one.previewed)) {
                 throw Problem.conflict("import-changed");
             }
-            one.progress = new ImportProgress(ImportState.RUNNING, 0, plan.lines().size(), 0, "");
+            one.progress = new ImportProgress(ImportState.RUNNING, 0, plan.lines().size(), 0, Remark.NONE);
             worker.execute(() -> run(one, plan, source));
         }
     }
@@ -228,11 +232,11 @@ class Importing {
         int total = plan.lines().size();
         try {
             long act = transactions.durably(() -> write(one, plan, source));
-            one.progress = new ImportProgress(ImportState.DONE, total, total, act, "");
+            one.progress = new ImportProgress(ImportState.DONE, total, total, act, Remark.NONE);
             live.publish(LiveEvent.CONTACTS);
         } catch (RuntimeException failed) {
             LOG.error("An import failed; nothing of it was kept", failed);
-            one.progress = new ImportProgress(ImportState.FAILED, 0, total, 0, "Nothing was imported. Try again; if it fails again, tell whoever runs the server");
+            one.progress = new ImportProgress(ImportState.FAILED, 0, total, 0, Remark.of("import-failed"));
         }
     }
 
@@ -268,11 +272,11 @@ class Importing {
                 }
             }
             if (++done % 100 == 0) {
-                one.progress = new ImportProgress(ImportState.RUNNING, done, plan.lines().size(), 0, "");
+                one.progress = new ImportProgress(ImportState.RUNNING, done, plan.lines().size(), 0, Remark.NONE);
             }
         }
         List<String> made = groups.names().stream().filter(name -> !groupsBefore.contains(name)).toList();
-        String summary = source + ": " + added.size() + " added, " + changed.size() + " changed";
+        String summary = words.of("contact-act.import", source, added.size(), changed.size());
         return acts.insert("import", one.account, clock.instant(), summary, json.writeValueAsString(new Journal(List.copyOf(added.values()), List.copyOf(changed.values()), made)));
     }
 
@@ -293,7 +297,7 @@ class Importing {
         List<ImportPlan.Row> rows = new ArrayList<>(one.cards);
         if (read != null) {
             if (!mapping.columns().contains(ContactColumn.EMAIL)) {
-                throw Problem.refused("fields").at("columns", "Say which column holds the e-mail address");
+                throw Problem.field("columns", "address-column");
             }
             read.lines().stream().skip(mapping.headed() ? 1 : 0)
                     .forEach(line -> rows.add(new ImportPlan.Row(line.number(), ContactColumn.read(mapping.columns(), line.cells()))));

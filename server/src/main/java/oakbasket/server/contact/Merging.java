@@ -14,7 +14,8 @@ import oakbasket.core.identity.MailAddress;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Service;
@@ -54,10 +55,11 @@ class Merging {
     private final ContactBaskets baskets;
     private final Transactions transactions;
     private final LiveHub live;
+    private final Words words;
     private final JsonMapper json;
     private final Clock clock;
 
-    Merging(ContactTable table, GroupTable groups, Contacts contacts, ContactActTable acts, @Lazy ContactBaskets baskets, Transactions transactions, LiveHub live, JsonMapper json,
+    Merging(ContactTable table, GroupTable groups, Contacts contacts, ContactActTable acts, @Lazy ContactBaskets baskets, Transactions transactions, LiveHub live, Words words, JsonMapper json,
             Clock clock) {
         this.table = table;
         this.groups = groups;
@@ -66,6 +68,7 @@ class Merging {
         this.baskets = baskets;
         this.transactions = transactions;
         this.live = live;
+        this.words = words;
         this.json = json;
         this.clock = clock;
     }
@@ -113,7 +116,7 @@ class Merging {
             table.repoint(repointed, keptId);
             table.mergeInto(goneId, keptId);
             Journal journal = new Journal(keptId, goneId, kept.fields(), kept.provisional(), kept.version() + 1, gone.version(), repointed, moved);
-            return acts.insert("merge", account, now, gone.name() + " <" + gone.email() + "> merged into " + kept.name() + " <" + kept.email() + ">", json.writeValueAsString(journal));
+            return acts.insert("merge", account, now, words.of("contact-act.merge", gone.name(), gone.email(), kept.name(), kept.email()), json.writeValueAsString(journal));
         });
     }
 
@@ -127,7 +130,7 @@ class Merging {
         return act(() -> {
             String journal = json.writeValueAsString(new DiscardJournal(id, baskets.takeOut(id, now)));
             table.discard(id, now);
-            return acts.insert("discard", account, now, contact.name() + " <" + contact.email() + "> discarded", journal);
+            return acts.insert("discard", account, now, words.of("contact-act.discard", contact.name(), contact.email()), journal);
         });
     }
 

@@ -1,6 +1,6 @@
 package oakbasket.server.contact;
 
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 
 /**
  * Counts the rows and cells of a table before any of them is made, by the rules of RFC 4180: a file of nothing but commas or line ends costs a look at each

@@ -20,7 +20,7 @@ import java.util.List;
 import java.util.stream.Collectors;
 import oakbasket.core.contact.ContactFields;
 import oakbasket.core.contact.ImportPlan;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 
 /** Contacts as vCards (RFC 6350; older versions are read too). Photos and whatever else has no place here are passed over. */
 final class VcardFile {

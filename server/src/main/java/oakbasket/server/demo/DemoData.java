@@ -8,6 +8,7 @@ import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import oakbasket.core.allowance.AllowanceChange;
+import oakbasket.core.compose.RoundSheetBuilder;
 import oakbasket.core.identity.Claim;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
@@ -34,9 +35,9 @@ import oakbasket.server.post.Letters;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
-import oakbasket.server.round.RoundSheet;
-import oakbasket.server.round.RoundSheet.SheetItem;
-import oakbasket.server.round.RoundSheet.SheetPerson;
+import oakbasket.core.compose.RoundSheet;
+import oakbasket.core.compose.RoundSheet.SheetItem;
+import oakbasket.core.compose.RoundSheet.SheetPerson;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.round.RoundsAgain;
 import oakbasket.server.round.Templates;
@@ -60,6 +61,8 @@ class DemoData implements ApplicationRunner {
     static final String EMAIL = "coordinator@example.org";
     static final String PASSWORD = "river oak basket";
     static final String PASSCODE = "kingfisher";
+    /** As a mail server would say it (RFC 5321, 4.2.2). */
+    private static final String NO_MAILBOX = "550 5.1.1 There is no such mailbox here";
 
     private static final Logger LOG = LoggerFactory.getLogger(DemoData.class);
 
@@ -171,8 +174,8 @@ class DemoData implements ApplicationRunner {
             }
         }
         long unreachable = all.get(16).id();
-        letters.backdate(all.stream().filter(basket -> baskets.byId(basket.id()).askedAt() != null).map(Basket::id).filter(id -> id != unreachable).toList(), LetterKind.INVITATION, daysAgo(15, 9), false);
-        letters.backdate(List.of(unreachable), LetterKind.INVITATION, daysAgo(15, 9), true);
+        letters.backdate(all.stream().filter(basket -> baskets.byId(basket.id()).askedAt() != null).map(Basket::id).filter(id -> id != unreachable).toList(), LetterKind.INVITATION, daysAgo(15, 9), "");
+        letters.backdate(List.of(unreachable), LetterKind.INVITATION, daysAgo(15, 9), NO_MAILBOX);
         wrote(round, LetterKind.REMINDER, daysAgo(4, 9), unreachable);
     }
 
@@ -206,7 +209,7 @@ class DemoData implements ApplicationRunner {
                 send(basket, list.get(2), "walk.gpx", DemoFiles.track(i), at, review, "");
             }
         }
-        letters.backdate(all.stream().map(Basket::id).toList(), LetterKind.INVITATION, daysAgo(23, 8), false);
+        letters.backdate(all.stream().map(Basket::id).toList(), LetterKind.INVITATION, daysAgo(23, 8), "");
         wrote(round, LetterKind.REMINDER, daysAgo(6, 9), 0);
         wrote(round, LetterKind.OVERDUE, daysAgo(2, 9), 0);
     }
@@ -222,7 +225,7 @@ class DemoData implements ApplicationRunner {
         Link open = links.openOf(round).orElseThrow();
         List<Basket> all = baskets.ofRound(round);
         all.forEach(basket -> baskets.backdate(basket.id(), daysAgo(6, 9), basket.id() % 2 == 0 ? daysAgo(4, 15) : null, null, null, ""));
-        letters.backdate(all.stream().map(Basket::id).toList(), LetterKind.INVITATION, daysAgo(6, 9), false);
+        letters.backdate(all.stream().map(Basket::id).toList(), LetterKind.INVITATION, daysAgo(6, 9), "");
         for (int i : new int[] {0, 3, 4}) {
             Submission sending = submissions.backdated(open, DemoPeople.TRAINEES.get(i).person(), daysAgo(3, 20));
             receive(sending, list.get(0), "log final v2.pdf", DemoFiles.pdf("Learning log", List.of(DemoPeople.TRAINEES.get(i).person().name(), "Week 1: willow spiling")), daysAgo(3, 20));
@@ -272,7 +275,7 @@ class DemoData implements ApplicationRunner {
     /** Letters of the past to all who owed something then. */
     private void wrote(long round, LetterKind kind, Instant at, long butNot) {
         letters.backdate(board.judge(round).rows().stream().filter(row -> row.progress() != Progress.NOT_ASKED && !row.waived() && row.id() != butNot)
-                .filter(row -> row.finishedAt() == null || row.finishedAt().isAfter(at)).map(Board.Row::id).toList(), kind, at, false);
+                .filter(row -> row.finishedAt() == null || row.finishedAt().isAfter(at)).map(Board.Row::id).toList(), kind, at, "");
     }
 
     private static RoundSheet.SheetLetters plan(int first) {
@@ -286,8 +289,11 @@ class DemoData implements ApplicationRunner {
 
     private RoundSheet sheet(String title, String note, List<SheetItem> items, List<DemoPeople.Invented> people, LocalDate deadline, String time, boolean open,
             RoundSheet.SheetLetters letters) {
-        return new RoundSheet(title, note, items, people.stream().map(one -> new SheetPerson(one.person().name(), one.person().address().text())).toList(), "", List.of(),
-                deadline.toString(), time, settings.zone().getId(), 24 * 7, 24, "", "", "", null, "{round}/{person}", "{person} - {item} - {received:yyyy-MM-dd}{ext}", open, open ? PASSCODE : "", false, letters);
+        return RoundSheetBuilder.builder().title(title).note(note).items(items)
+                .people(people.stream().map(one -> new SheetPerson(one.person().name(), one.person().address().text())).toList())
+                .deadlineDate(deadline.toString()).deadlineTime(time).zone(settings.zone().getId()).warningHours(24 * 7).graceHours(24)
+                .folderPattern("{round}/{person}").namePattern("{person} - {item} - {received:yyyy-MM-dd}{ext}").openLink(open).passcode(open ? PASSCODE : "")
+                .letters(letters).build();
     }
 
     private static SheetItem item(String title, String help, boolean required, int min, int max, String... kinds) {

@@ -4,7 +4,6 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.time.Instant;
 import java.util.LinkedHashMap;
-import java.util.Locale;
 import java.util.Map;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.naming.NameFacts;
@@ -20,7 +19,7 @@ import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.storage.FileStore;
-import org.springframework.context.MessageSource;
+import oakbasket.server.words.Words;
 import org.springframework.stereotype.Service;
 
 /** Chooses the folder and name of a file by its round's patterns; a name that is taken gets a number. */
@@ -33,6 +32,7 @@ public class Filing {
     private final ReceivedFiles files;
     private final FileStore store;
     private final String claimedFolder;
+    private final String groupless;
     /** The last number given out per name, so that the thousandth file of one name does not try a thousand names. */
     private final Map<String, Integer> numbers = new LinkedHashMap<>(16, 0.75f, true) {
         @Override
@@ -41,8 +41,9 @@ public class Filing {
         }
     };
 
-    Filing(Contacts contacts, ReceivedFiles files, FileStore store, MessageSource messages) {
-        this.claimedFolder = SafeName.of(messages.getMessage("folder.claimed", null, Locale.ENGLISH));
+    Filing(Contacts contacts, ReceivedFiles files, FileStore store, Words words) {
+        this.claimedFolder = SafeName.of(words.of("folder.claimed"));
+        this.groupless = words.of("folder.no-group");
         this.contacts = contacts;
         this.files = files;
         this.store = store;
@@ -54,7 +55,7 @@ public class Filing {
         NamingPattern name = NamingPattern.fileName(round.namePattern());
         boolean numbered = folders.uses(NameField.NUMBER) || name.uses(NameField.NUMBER);
         Contact contact = contacts.byId(basket.contactId());
-        NameFacts facts = new NameFacts(round.title(), contact.group(), contact.name(), contact.organisation(), contact.email(), contact.reference(),
+        NameFacts facts = new NameFacts(round.title(), contact.group().isBlank() ? groupless : contact.group(), contact.name(), contact.organisation(), contact.email(), contact.reference(),
                 item.spec().title(), originalName, receivedAt, round.deadline().instant(), round.zone(),
                 new ReceiptCode(submission.receiptCode()).toString(), numbered ? files.countOfItem(basket.id(), item.id()) + 1 : 1);
         String folder = (submission.keptApart() ? claimedFolder + "/" : "") + folders.render(facts);

@@ -3,12 +3,11 @@ package oakbasket.server.http;
 import java.io.IOException;
 import java.io.InputStream;
 import java.lang.reflect.Type;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.MethodParameter;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpInputMessage;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.converter.HttpMessageConverter;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.context.request.RequestAttributes;
@@ -52,7 +51,7 @@ class BodyLimitAdvice extends RequestBodyAdviceAdapter {
     }
 
     private static Problem tooLarge(long most) {
-        return Problem.of(HttpStatus.CONTENT_TOO_LARGE, "body-too-large", most);
+        return Problem.of(Problem.Kind.TOO_LARGE, "body-too-large", most);
     }
 
     private static final class Counted extends InputStream {

@@ -1,13 +1,12 @@
 package oakbasket.server.http;
 
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.eclipse.jetty.http.HttpHeader;
 import org.eclipse.jetty.server.Handler;
 import org.eclipse.jetty.server.Request;
 import org.eclipse.jetty.server.Response;
 import org.eclipse.jetty.util.Callback;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 
 /** Refuses a kind of content that names none, or a character set that nobody knows, before anybody tries to read by it. */
@@ -25,7 +24,7 @@ final class ReadableHeaders extends Handler.Wrapper {
         if (readable(request.getHeaders().get(HttpHeader.CONTENT_TYPE))) {
             return super.handle(request, response, callback);
         }
-        refusals.refuse(Problem.of(HttpStatus.UNSUPPORTED_MEDIA_TYPE, "media-type"), request, response, callback);
+        refusals.refuse(Problem.of(Problem.Kind.WRONG_TYPE, "media-type"), request, response, callback);
         return true;
     }
 

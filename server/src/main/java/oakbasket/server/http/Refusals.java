@@ -1,7 +1,7 @@
 package oakbasket.server.http;
 
 import java.nio.ByteBuffer;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.web.ProblemWriter;
 import org.eclipse.jetty.http.HttpHeader;
 import org.eclipse.jetty.server.Request;
@@ -11,6 +11,7 @@ import org.eclipse.jetty.server.Handler;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
+import org.springframework.http.ProblemDetail;
 
 /** Refuses as a problem detail what no capability was asked about, be it this package that refuses or the container that could not read the request. */
 final class Refusals extends Handler.Abstract {
@@ -31,19 +32,23 @@ final class Refusals extends Handler.Abstract {
     void refuse(Problem problem, Request request, Response response, Callback callback) {
         if (response.isCommitted()) {
             callback.failed(problem);
-            return;
+        } else {
+            refuse(writer.detail(problem), response, callback);
         }
+    }
+
+    private void refuse(ProblemDetail detail, Response response, Callback callback) {
         if (headers != null) {
             headers.addTo(response.getHeaders());
         }
-        response.setStatus(problem.status().value());
+        response.setStatus(detail.getStatus());
         response.getHeaders().put(HttpHeader.CONTENT_TYPE, MediaType.APPLICATION_PROBLEM_JSON_VALUE);
         response.getHeaders().put(HttpHeader.CACHE_CONTROL, "no-store");
         response.getHeaders().put(HttpHeader.CONNECTION, "close");
-        if (problem.status() == HttpStatus.SERVICE_UNAVAILABLE || problem.status() == HttpStatus.TOO_MANY_REQUESTS) {
+        if (detail.getStatus() == HttpStatus.SERVICE_UNAVAILABLE.value() || detail.getStatus() == HttpStatus.TOO_MANY_REQUESTS.value()) {
             response.getHeaders().put(HttpHeader.RETRY_AFTER, "5");
         }
-        byte[] body = writer.bytes(problem);
+        byte[] body = writer.bytes(detail);
         response.getHeaders().put(HttpHeader.CONTENT_LENGTH, body.length);
         response.write(true, ByteBuffer.wrap(body), callback);
     }
@@ -54,7 +59,11 @@ final class Refusals extends Handler.Abstract {
         Object code = request.getAttribute(org.eclipse.jetty.server.handler.ErrorHandler.ERROR_STATUS);
         HttpStatus known = code instanceof Integer number ? HttpStatus.resolve(number) : null;
         HttpStatus status = known == null ? HttpStatus.BAD_REQUEST : known;
-        refuse(Problem.of(status, status == HttpStatus.NOT_FOUND ? "not-found" : status.is5xxServerError() ? "busy" : "request"), request, response, callback);
+        if (response.isCommitted()) {
+            callback.failed(new IllegalStateException("Already answered"));
+        } else {
+            refuse(writer.detail(status, status == HttpStatus.NOT_FOUND ? "not-found" : status.is5xxServerError() ? "busy" : "request"), response, callback);
+        }
         return true;
     }
 }

@@ -5,7 +5,7 @@ import java.time.Duration;
 import java.util.Arrays;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.eclipse.jetty.http.HttpHeader;
 import org.eclipse.jetty.io.Content;
 import org.eclipse.jetty.server.Handler;
@@ -44,7 +44,7 @@ final class SmallBodies extends Handler.Wrapper {
             return super.handle(request, response, callback);
         }
         if (announced > BodyLimits.SMALL) {
-            refusals.refuse(Problem.of(HttpStatus.CONTENT_TOO_LARGE, "body-too-large", BodyLimits.SMALL), request, response, callback);
+            refusals.refuse(Problem.of(Problem.Kind.TOO_LARGE, "body-too-large", BodyLimits.SMALL), request, response, callback);
         } else {
             new Gathering(request, response, callback).begin();
         }
@@ -68,7 +68,7 @@ final class SmallBodies extends Handler.Wrapper {
         }
 
         void begin() {
-            timer = request.getComponents().getScheduler().schedule(() -> refuse(Problem.of(HttpStatus.REQUEST_TIMEOUT, "body-slow", LONGEST.toSeconds())),
+            timer = request.getComponents().getScheduler().schedule(() -> refuse(Problem.of(Problem.Kind.TOO_SLOW, "body-slow", LONGEST.toSeconds())),
                     LONGEST.toMillis(), TimeUnit.MILLISECONDS);
             more(false);
         }
@@ -111,13 +111,13 @@ final class SmallBodies extends Handler.Wrapper {
         private synchronized @Nullable Problem take(ByteBuffer part) {
             int wanted = length + part.remaining();
             if (wanted > BodyLimits.SMALL) {
-                return Problem.of(HttpStatus.CONTENT_TOO_LARGE, "body-too-large", BodyLimits.SMALL);
+                return Problem.of(Problem.Kind.TOO_LARGE, "body-too-large", BodyLimits.SMALL);
             }
             if (wanted > bytes.length) {
                 int room = (int) Math.min(BodyLimits.SMALL, Math.max(wanted, Math.max(FIRST_BYTES, 2 * bytes.length)));
                 if (gathered.addAndGet(room - bytes.length) > MOST_GATHERED_BYTES) {
                     gathered.addAndGet(bytes.length - room);
-                    return Problem.of(HttpStatus.SERVICE_UNAVAILABLE, "busy");
+                    return Problem.of(Problem.Kind.BUSY, "busy");
                 }
                 bytes = Arrays.copyOf(bytes, room);
             }

@@ -9,16 +9,16 @@ import java.time.Instant;
 import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
+import oakbasket.core.fault.Fault;
 import oakbasket.core.link.LinkAdmission;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.web.Limits;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.web.SlowHashes;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Lazy;
-import org.springframework.http.HttpStatus;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 
@@ -156,7 +156,7 @@ public class Links {
         limits.count(Limits.Kind.PASSCODE, who);
         limits.count(Limits.Kind.PASSCODE_OF_LINK, Long.toString(link.id()));
         if (!hashes.matches(passcode.strip(), link.passcodeHash(), false)) {
-            throw Problem.of(HttpStatus.FORBIDDEN, "passcode-wrong").at("passcode", "This is not the passcode. Ask the office for it");
+            throw Problem.of(Problem.Kind.FORBIDDEN, "passcode-wrong").at(Fault.of("passcode", "passcode-wrong"));
         }
         limits.giveBack(Limits.Kind.PASSCODE, who);
         limits.giveBack(Limits.Kind.PASSCODE_OF_LINK, Long.toString(link.id()));
@@ -181,11 +181,11 @@ public class Links {
     private static Problem refusal(LinkAdmission admission) {
         return switch (admission) {
             case UNKNOWN -> Problem.notFound("link-unknown");
-            case PAUSED -> Problem.of(HttpStatus.FORBIDDEN, "link-paused");
-            case NOT_YET_BEGUN -> Problem.of(HttpStatus.FORBIDDEN, "link-not-begun");
-            case CLOSED -> Problem.of(HttpStatus.GONE, "link-closed");
-            case USED_UP -> Problem.of(HttpStatus.GONE, "link-used-up");
-            case PASSCODE_NEEDED -> Problem.of(HttpStatus.UNAUTHORIZED, "link-passcode-needed");
+            case PAUSED -> Problem.of(Problem.Kind.FORBIDDEN, "link-paused");
+            case NOT_YET_BEGUN -> Problem.of(Problem.Kind.FORBIDDEN, "link-not-begun");
+            case CLOSED -> Problem.of(Problem.Kind.GONE, "link-closed");
+            case USED_UP -> Problem.of(Problem.Kind.GONE, "link-used-up");
+            case PASSCODE_NEEDED -> Problem.of(Problem.Kind.SIGN_IN_NEEDED, "link-passcode-needed");
             case ADMITTED -> throw new IllegalStateException("Admitted is no refusal");
         };
     }

@@ -7,10 +7,9 @@ import java.util.concurrent.SynchronousQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
-import org.springframework.http.HttpStatus;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.security.web.session.HttpSessionDestroyedEvent;
 import org.springframework.stereotype.Service;
@@ -55,7 +54,7 @@ public class LiveHub {
         OpenDesk desk = new OpenDesk(account, sessionId, new SseEmitter(0L), sender, desks::remove);
         synchronized (desks) {
             if (desks.stream().filter(other -> other.account() == account).count() >= MOST_PER_ACCOUNT) {
-                throw Problem.of(HttpStatus.TOO_MANY_REQUESTS, "too-many-streams", MOST_PER_ACCOUNT);
+                throw Problem.of(Problem.Kind.TOO_MANY, "too-many-streams", MOST_PER_ACCOUNT);
             }
             desks.add(desk);
         }

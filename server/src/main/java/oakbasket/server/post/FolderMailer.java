@@ -35,9 +35,9 @@ final class FolderMailer implements Mailer {
             }
             Files.move(part, outbox.resolve(name), StandardCopyOption.ATOMIC_MOVE);
         } catch (MessagingException wrong) {
-            throw new MailTrouble(MailTrouble.Kind.REFUSED, String.valueOf(wrong.getMessage()));
+            throw MailTrouble.told(MailTrouble.Kind.REFUSED, wrong.getMessage());
         } catch (IOException full) {
-            throw new MailTrouble(MailTrouble.Kind.UNREACHABLE, "The folder “outbox” cannot be written to: " + full.getMessage());
+            throw new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-folder", MailTrouble.brief(full.getMessage()));
         }
     }
 

@@ -2,12 +2,11 @@ package oakbasket.server.post;
 
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.core.letter.LetterText;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
-import org.springframework.context.MessageSource;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.words.Words;
 import org.springframework.stereotype.Service;
 
 /** The words of each kind of letter: the office's own where it wrote some, else those that ship. */
@@ -27,12 +26,12 @@ class LetterTexts {
 
     private final LetterTextTable table;
     private final Transactions transactions;
-    private final MessageSource messages;
+    private final Words words;
 
-    LetterTexts(LetterTextTable table, Transactions transactions, MessageSource messages) {
+    LetterTexts(LetterTextTable table, Transactions transactions, Words words) {
         this.table = table;
         this.transactions = transactions;
-        this.messages = messages;
+        this.words = words;
     }
 
     List<KeptText> all() {
@@ -64,17 +63,12 @@ class LetterTexts {
 
     LetterText check(String subject, String body) {
         LetterText.fault(subject, body).ifPresent(fault -> {
-            throw Problem.refused("fields").at(fault.field(), fault.detail());
+            throw Problem.refused("fields").at(fault);
         });
         return new LetterText(subject, body);
     }
 
     private KeptText shipped(LetterKind kind) {
-        return new KeptText(kind, word("letter." + kind + ".subject"), word("letter." + kind + ".body"), 0);
-    }
-
-    /** Words of the message file, with what stands in their places. */
-    String word(String key, Object... arguments) {
-        return messages.getMessage(key, arguments.length == 0 ? null : arguments, Locale.ROOT);
+        return new KeptText(kind, words.of("letter." + kind + ".subject"), words.of("letter." + kind + ".body"), 0);
     }
 }

@@ -27,6 +27,7 @@ import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.words.Words;
 import org.springframework.stereotype.Component;
 
 /** Writes letters: what is owed at this moment, in the office's words. */
@@ -53,14 +54,16 @@ class LetterWriter {
     private final ReceivedFiles files;
     private final AccountService accounts;
     private final LetterTexts texts;
+    private final Words words;
     private final Settings settings;
 
-    LetterWriter(Rounds rounds, Contacts contacts, ReceivedFiles files, AccountService accounts, LetterTexts texts, Settings settings) {
+    LetterWriter(Rounds rounds, Contacts contacts, ReceivedFiles files, AccountService accounts, LetterTexts texts, Words words, Settings settings) {
         this.rounds = rounds;
         this.contacts = contacts;
         this.files = files;
         this.accounts = accounts;
         this.texts = texts;
+        this.words = words;
         this.settings = settings;
     }
 
@@ -80,10 +83,10 @@ class LetterWriter {
 
     /** A text with made-up facts, to look at. */
     Written example(LetterText text, Account account) {
-        List<String> items = List.of(texts.word("letter.example.items").split("\n"));
-        LetterFacts.Papers papers = new LetterFacts.Papers(texts.word("letter.example.round"), "", due(Instant.parse("2027-03-25T17:00:00Z"), false, settings.zone(), ""), items,
+        List<String> items = List.of(words.of("letter.example.items").split("\n"));
+        LetterFacts.Papers papers = new LetterFacts.Papers(words.of("letter.example.round"), "", due(Instant.parse("2027-03-25T17:00:00Z"), false, settings.zone(), ""), items,
                 "https://oak.example.org/b/…");
-        LetterFacts facts = new LetterFacts(texts.word("letter.example.name"), settings.office(), account.name(), List.of(papers));
+        LetterFacts facts = new LetterFacts(words.of("letter.example.name"), settings.office(), account.name(), List.of(papers));
         Person person = new Person(account.name(), MailAddress.parse(account.email()));
         return new Written(person, person, text.subjectFor(facts), text.bodyFor(facts));
     }
@@ -91,10 +94,10 @@ class LetterWriter {
     /** The letter of a round that may still be a draft, to look at. */
     Written draft(LetterKind kind, Round round, List<Item> items) {
         Account asking = accounts.current(round.askedBy());
-        List<String> owed = items.stream().map(item -> item.spec().required() ? item.spec().title() : texts.word("letter.optional", item.spec().title())).toList();
+        List<String> owed = items.stream().map(item -> item.spec().required() ? item.spec().title() : words.of("letter.optional", item.spec().title())).toList();
         LetterFacts.Papers papers = new LetterFacts.Papers(round.title(), kind == LetterKind.INVITATION ? round.note() : "",
                 due(round.deadline().instant(), round.deadline().dateOnly(), round.zone(), ""), owed, "https://…/b/…");
-        LetterFacts facts = new LetterFacts(texts.word("letter.example.name"), settings.office(), asking.name(), List.of(papers));
+        LetterFacts facts = new LetterFacts(words.of("letter.example.name"), settings.office(), asking.name(), List.of(papers));
         Person person = new Person(asking.name(), MailAddress.parse(asking.email()));
         LetterText text = texts.of(kind).text();
         return new Written(person, person, text.subjectFor(facts), text.bodyFor(facts));
@@ -119,26 +122,26 @@ class LetterWriter {
         if (standing == ItemStanding.RETURNED) {
             String reason = received.stream().filter(file -> file.itemId() == item.id() && file.review() == Review.RETURNED).reduce((one, later) -> later)
                     .map(ReceivedFile::reviewReason).orElse("");
-            return Optional.of(texts.word("letter.returned", title, LinkAddress.plain(reason)));
+            return Optional.of(words.of("letter.returned", title, LinkAddress.plain(reason)));
         }
         if (!tile.owed() && (standing.satisfied() || standing == ItemStanding.NOT_OWED || kind != LetterKind.INVITATION)) {
             return Optional.empty();
         }
         if (!item.spec().required()) {
-            return Optional.of(texts.word("letter.optional", title));
+            return Optional.of(words.of("letter.optional", title));
         }
-        return Optional.of(standing == ItemStanding.PART ? texts.word("letter.part", title, tile.files(), item.spec().minFiles()) : title);
+        return Optional.of(standing == ItemStanding.PART ? words.of("letter.part", title, tile.files(), item.spec().minFiles()) : title);
     }
 
     /** The deadline in words, in the round's time and where it differs in the person's. */
     private String due(Instant deadline, boolean wholeDay, ZoneId zone, String theirs) {
         String place = zone.getDisplayName(TextStyle.FULL, Locale.UK);
         var at = deadline.atZone(zone);
-        String words = wholeDay ? texts.word("letter.due-day", DAY.format(at), place) : texts.word("letter.due", DAY.format(at), TIME.format(at), place);
+        String day = wholeDay ? words.of("letter.due-day", DAY.format(at), place) : words.of("letter.due", DAY.format(at), TIME.format(at), place);
         if (theirs.isEmpty() || ZoneId.of(theirs).getRules().getOffset(deadline).equals(at.getOffset())) {
-            return words;
+            return day;
         }
         var there = deadline.atZone(ZoneId.of(theirs));
-        return words + texts.word("letter.yours", DAY.format(there), TIME.format(there));
+        return day + words.of("letter.yours", DAY.format(there), TIME.format(there));
     }
 }

@@ -26,7 +26,7 @@ import oakbasket.server.review.Returning;
 import oakbasket.server.round.Inviting;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
@@ -177,8 +177,12 @@ public class Letters implements Inviting, Returning {
         table.about(List.of(letter.id())).forEach(about -> live.publish(new LiveEvent(LiveEvent.LETTER, about.roundId(), about.basketId())));
     }
 
-    /** Records letters of the past; only the demo does. */
-    public void backdate(Collection<Long> basketIds, LetterKind kind, Instant at, boolean refused) {
+    /**
+     * Records letters of the past; only the demo does.
+     *
+     * @param refusal what a mail server said against them; empty when it took them
+     */
+    public void backdate(Collection<Long> basketIds, LetterKind kind, Instant at, String refusal) {
         transactions.quickly(() -> {
             long batch = table.nextBatch();
             for (Basket basket : baskets.byIds(basketIds)) {
@@ -187,7 +191,7 @@ public class Letters implements Inviting, Returning {
                 Letter going = byId(letter.id());
                 LetterWriter.Written written = writer.write(kind, List.of(new LetterWriter.Told(basket.roundId(), board.judgeBasket(basket.id()))));
                 table.words(letter.id(), written.to().address().text(), written.subject(), written.body());
-                table.settle(going, refused ? LetterState.FAILED : LetterState.SENT, at, 1, refused ? "550 5.1.1 There is no such mailbox here" : "", at);
+                table.settle(going, refusal.isEmpty() ? LetterState.SENT : LetterState.FAILED, at, 1, refusal, at);
             }
             return true;
         });

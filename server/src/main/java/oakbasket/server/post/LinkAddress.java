@@ -9,6 +9,7 @@ import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
+import oakbasket.server.words.Words;
 import org.springframework.core.env.Environment;
 import org.springframework.stereotype.Component;
 
@@ -23,14 +24,14 @@ class LinkAddress {
     private final Baskets baskets;
     private final Settings settings;
     private final Environment environment;
-    private final LetterTexts texts;
+    private final Words words;
 
-    LinkAddress(Links links, Baskets baskets, Settings settings, Environment environment, LetterTexts texts) {
+    LinkAddress(Links links, Baskets baskets, Settings settings, Environment environment, Words words) {
         this.links = links;
         this.baskets = baskets;
         this.settings = settings;
         this.environment = environment;
-        this.texts = texts;
+        this.words = words;
     }
 
     /** What stands for the personal link of a basket. */
@@ -46,7 +47,7 @@ class LinkAddress {
     /** The text with its links. */
     String open(String text) {
         return MARK.matcher(text).replaceAll(found -> Matcher.quoteReplacement(
-                link(Long.parseLong(found.group(1))).map(link -> base() + links.path(link)).orElseGet(() -> texts.word("letter.no-link"))));
+                link(Long.parseLong(found.group(1))).map(link -> base() + links.path(link)).orElseGet(() -> words.of("letter.no-link"))));
     }
 
     /** The personal link of a basket; of somebody who came through the open link, that one. */

@@ -1,5 +1,8 @@
 package oakbasket.server.post;
 
+import oakbasket.core.fault.Remark;
+import org.jspecify.annotations.Nullable;
+
 /** A letter was not taken. */
 public final class MailTrouble extends Exception {
 
@@ -16,10 +19,31 @@ public final class MailTrouble extends Exception {
     private static final int LONGEST = 300;
 
     private final Kind kind;
+    private final transient Remark reason;
 
-    MailTrouble(Kind kind, String words) {
-        super(words.strip().length() <= LONGEST ? words.strip() : words.strip().substring(0, LONGEST) + "…");
+    MailTrouble(Kind kind, String code, Object... arguments) {
+        super(code);
         this.kind = kind;
+        this.reason = Remark.of(code, arguments);
+    }
+
+    /**
+     * Trouble that the other side told in words of its own.
+     *
+     * @param reply what it said; null when nothing
+     */
+    static MailTrouble told(Kind kind, @Nullable String reply) {
+        return new MailTrouble(kind, "mail-reply", brief(reply));
+    }
+
+    static String brief(@Nullable String reply) {
+        String plain = String.valueOf(reply).strip();
+        return plain.length() <= LONGEST ? plain : plain.substring(0, LONGEST) + "…";
+    }
+
+    /** Why, for the coordinator. */
+    public Remark reason() {
+        return reason;
     }
 
     /** What can be done about it. */

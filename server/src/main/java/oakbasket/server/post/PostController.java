@@ -8,7 +8,8 @@ import oakbasket.core.identity.Person;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -44,15 +45,17 @@ class PostController {
     private final LinkAddress links;
     private final LetterTexts texts;
     private final LetterWriter writer;
+    private final Words words;
     private final Settings settings;
     private final Clock clock;
 
-    PostController(Mailer mailer, Postman postman, LinkAddress links, LetterTexts texts, LetterWriter writer, Settings settings, Clock clock) {
+    PostController(Mailer mailer, Postman postman, LinkAddress links, LetterTexts texts, LetterWriter writer, Words words, Settings settings, Clock clock) {
         this.mailer = mailer;
         this.postman = postman;
         this.links = links;
         this.texts = texts;
         this.writer = writer;
+        this.words = words;
         this.settings = settings;
         this.clock = clock;
     }
@@ -69,9 +72,9 @@ class PostController {
         Person coordinator = new Person(account.name(), MailAddress.parse(account.email()));
         String id = "oak-test-" + UUID.randomUUID() + from().substring(from().lastIndexOf('@'));
         try {
-            mailer.send(new OutgoingMail(id, coordinator, coordinator, texts.word("letter.test.subject"), texts.word("letter.test.body"), clock.instant()));
+            mailer.send(new OutgoingMail(id, coordinator, coordinator, words.of("letter.test.subject"), words.of("letter.test.body"), clock.instant()));
         } catch (MailTrouble refused) {
-            throw Problem.of(HttpStatus.BAD_GATEWAY, "mail-not-taken", String.valueOf(refused.getMessage()));
+            throw Problem.of(Problem.Kind.OTHER_SERVER, "mail-not-taken", words.of(refused.reason()));
         }
     }
 

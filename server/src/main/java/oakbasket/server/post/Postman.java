@@ -15,6 +15,7 @@ import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Board;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
+import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -46,13 +47,14 @@ public class Postman {
     private final Baskets baskets;
     private final Board board;
     private final Transactions transactions;
+    private final Words words;
     private final Settings settings;
     private final Clock clock;
     private volatile @Nullable Instant pausedUntil;
     private volatile String trouble = "";
 
     Postman(LetterTable table, LetterWriter writer, LinkAddress links, Letters letters, Mailer mailer, Rounds rounds, Baskets baskets, Board board, Transactions transactions,
-            Settings settings, Clock clock) {
+            Words words, Settings settings, Clock clock) {
         this.table = table;
         this.writer = writer;
         this.links = links;
@@ -62,6 +64,7 @@ public class Postman {
         this.baskets = baskets;
         this.board = board;
         this.transactions = transactions;
+        this.words = words;
         this.settings = settings;
         this.clock = clock;
     }
@@ -94,7 +97,7 @@ public class Postman {
                 }
             } catch (RuntimeException broken) {
                 LOG.error("Letter {} could not be written", letter.id(), broken);
-                later(letter, "It could not be written; the log of the server says why");
+                later(letter, words.of("fault.letter-not-written"));
             }
         }
     }
@@ -130,41 +133,41 @@ public class Postman {
     }
 
     private boolean refused(Letter letter, MailTrouble refused) {
-        String words = String.valueOf(refused.getMessage());
+        String why = words.of(refused.reason());
         if (refused.kind() == MailTrouble.Kind.UNREACHABLE) {
             Instant next = clock.instant().plus(PAUSE);
             pausedUntil = next;
-            trouble = words;
-            LOG.warn("No letters can be handed over: {}", words);
-            transactions.durably(() -> table.settle(letter, letter.state().after(LetterState.Event.TRY_LATER), next, letter.tries(), words, null));
+            trouble = why;
+            LOG.warn("No letters can be handed over: {}", why);
+            transactions.durably(() -> table.settle(letter, letter.state().after(LetterState.Event.TRY_LATER), next, letter.tries(), why, null));
             letters.tell(letter);
             return false;
         }
         if (refused.kind() == MailTrouble.Kind.REFUSED) {
-            settle(letter, LetterState.Event.GIVE_UP, letter.tries() + 1, words);
+            settle(letter, LetterState.Event.GIVE_UP, letter.tries() + 1, why);
         } else {
-            later(letter, words);
+            later(letter, why);
         }
         return true;
     }
 
     /** Tries a letter again a while later, or gives it up after the last try. */
-    private void later(Letter letter, String words) {
+    private void later(Letter letter, String why) {
         Letter now = table.byId(letter.id()).orElseThrow();
         if (now.state() != LetterState.SENDING) {
             return;
         }
         if (now.tries() >= TRIES.size()) {
-            settle(now, LetterState.Event.GIVE_UP, now.tries() + 1, words);
+            settle(now, LetterState.Event.GIVE_UP, now.tries() + 1, why);
             return;
         }
         Instant next = clock.instant().plus(TRIES.get(now.tries()));
-        transactions.durably(() -> table.settle(now, now.state().after(LetterState.Event.TRY_LATER), next, now.tries() + 1, words, null));
+        transactions.durably(() -> table.settle(now, now.state().after(LetterState.Event.TRY_LATER), next, now.tries() + 1, why, null));
         letters.tell(now);
     }
 
-    private void settle(Letter letter, LetterState.Event event, int tries, String words) {
-        transactions.durably(() -> table.settle(letter, letter.state().after(event), letter.notBefore(), tries, words, clock.instant()));
+    private void settle(Letter letter, LetterState.Event event, int tries, String why) {
+        transactions.durably(() -> table.settle(letter, letter.state().after(event), letter.notBefore(), tries, why, clock.instant()));
         letters.tell(letter);
     }
 

@@ -19,7 +19,7 @@ import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Board;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -143,7 +143,7 @@ class RoundLettersController {
     private static List<Long> checked(Chosen chosen) {
         List<Long> ids = chosen.baskets();
         if (ids == null || ids.isEmpty() || ids.size() > MOST_AT_ONCE || ids.contains(null)) {
-            throw Problem.refused("fields").at("baskets", "Choose 1 to " + MOST_AT_ONCE + " people");
+            throw Problem.field("baskets", "choose-people", MOST_AT_ONCE);
         }
         return ids;
     }

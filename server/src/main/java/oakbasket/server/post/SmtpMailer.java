@@ -36,11 +36,11 @@ final class SmtpMailer implements Mailer {
         try {
             sender.send(new MimeMail(sender.getSession(), mail, from, office));
         } catch (MailAuthenticationException locked) {
-            throw new MailTrouble(MailTrouble.Kind.UNREACHABLE, "The mail server does not accept the sign-in of this office");
+            throw new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-sign-in");
         } catch (MailException refused) {
             throw trouble(refused);
         } catch (MessagingException wrong) {
-            throw new MailTrouble(MailTrouble.Kind.REFUSED, String.valueOf(wrong.getMessage()));
+            throw MailTrouble.told(MailTrouble.Kind.REFUSED, wrong.getMessage());
         }
     }
 
@@ -65,10 +65,10 @@ final class SmtpMailer implements Mailer {
                 return replied(reply.getReturnCode(), reply);
             }
             if (next instanceof SMTPSenderFailedException reply) {
-                return new MailTrouble(MailTrouble.Kind.UNREACHABLE, "The mail server does not let this office send: " + reply.getMessage());
+                return new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-sender", MailTrouble.brief(reply.getMessage()));
             }
             if (next instanceof AddressException wrong) {
-                return new MailTrouble(MailTrouble.Kind.REFUSED, String.valueOf(wrong.getMessage()));
+                return MailTrouble.told(MailTrouble.Kind.REFUSED, wrong.getMessage());
             }
             if (next.getCause() != null) {
                 open.push(next.getCause());
@@ -80,10 +80,10 @@ final class SmtpMailer implements Mailer {
                 several.getFailedMessages().values().forEach(open::push);
             }
         }
-        return new MailTrouble(MailTrouble.Kind.UNREACHABLE, "The mail server does not answer");
+        return new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-silent");
     }
 
     private static MailTrouble replied(int code, Exception reply) {
-        return new MailTrouble(code >= PERMANENT ? MailTrouble.Kind.REFUSED : MailTrouble.Kind.LATER, String.valueOf(reply.getMessage()));
+        return MailTrouble.told(code >= PERMANENT ? MailTrouble.Kind.REFUSED : MailTrouble.Kind.LATER, reply.getMessage());
     }
 }

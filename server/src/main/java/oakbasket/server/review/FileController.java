@@ -19,7 +19,7 @@ import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.standing.Review;
 import oakbasket.server.account.Account;
 import oakbasket.server.storage.FileStore;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;

@@ -12,7 +12,7 @@ import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.round.ItemUse;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Service;
 
@@ -185,7 +185,7 @@ public class ReceivedFiles implements ItemUse {
     public ReceivedFile review(long id, Review from, Review to, String reason, long account) {
         String plain = reason.strip();
         if (to == Review.RETURNED && (plain.isEmpty() || plain.length() > LONGEST_REASON)) {
-            throw Problem.refused("fields").at("reason", plain.isEmpty() ? "Say why, in words the sender will read" : "Use at most " + LONGEST_REASON + " characters");
+            throw plain.isEmpty() ? Problem.field("reason", "return-reason") : Problem.field("reason", "longest", LONGEST_REASON);
         }
         ReceivedFile file = byId(id);
         transactions.durably(() -> {

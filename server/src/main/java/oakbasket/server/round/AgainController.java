@@ -3,6 +3,7 @@ package oakbasket.server.round;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.List;
+import oakbasket.core.compose.RoundSheet;
 import oakbasket.server.account.Account;
 import oakbasket.server.web.BoundedBody;
 import org.jspecify.annotations.Nullable;

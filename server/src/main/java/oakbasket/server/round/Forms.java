@@ -8,7 +8,7 @@ import java.util.Set;
 import oakbasket.core.filekind.KindCheck;
 import oakbasket.core.naming.SafeName;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.apache.tika.Tika;
 import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;

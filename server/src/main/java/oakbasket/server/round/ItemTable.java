@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
+import oakbasket.core.compose.PlannedItem;
 import oakbasket.core.filekind.FileKind;
 import oakbasket.core.round.ItemSpec;
 import org.springframework.jdbc.core.simple.JdbcClient;

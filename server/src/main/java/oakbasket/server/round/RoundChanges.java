@@ -10,12 +10,20 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import oakbasket.core.compose.PlannedItem;
+import oakbasket.core.compose.RoundPlan;
+import oakbasket.core.compose.RoundSheet;
+import oakbasket.core.compose.RoundSheetBuilder;
+import oakbasket.core.compose.SheetCheck;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.Remark;
 import oakbasket.core.round.RoundState;
 import oakbasket.core.standing.RoundEffect;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
+import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
@@ -34,9 +42,9 @@ class RoundChanges {
      * @param oddities what is allowed but odd
      * @param kinds how many baskets each kind of effect would have
      * @param affected the baskets it would have one on
-     * @param plain what else changes, in words
+     * @param plain what else changes
      */
-    record ChangePreview(List<Problem.FieldError> oddities, Map<RoundEffect.Kind, Long> kinds, List<RoundEffects.Affected> affected, List<String> plain) {
+    record ChangePreview(List<Fault> oddities, Map<RoundEffect.Kind, Long> kinds, List<RoundEffects.Affected> affected, List<Remark> plain) {
     }
 
     private final RoundTable rounds;
@@ -77,10 +85,16 @@ class RoundChanges {
         Instant closes = round.closesAt();
         LocalDateTime closing = closes == null ? null : LocalDateTime.ofInstant(closes, zone);
         boolean wholeDay = closing != null && stored.closingTime().isEmpty();
-        return new Changing(round.version(), new RoundSheet(round.title(), round.note(), now, List.of(), "", List.of(), round.deadline().date().toString(),
-                round.deadline().time() == null ? "" : round.deadline().time().toString(), zone.getId(), (int) round.warning().toHours(), (int) round.grace().toHours(),
-                closing == null ? "" : closing.toLocalDate().toString(), closing == null || wholeDay ? "" : closing.toLocalTime().toString(),
-                round.keepUntil() == null ? "" : round.keepUntil().toString(), round.calendarId(), round.folderPattern(), round.namePattern(), false, "", round.takesActive(), stored.letters()));
+        return new Changing(round.version(), RoundSheetBuilder.builder().title(round.title()).note(round.note()).items(now)
+                .deadlineDate(round.deadline().date().toString()).deadlineTime(text(round.deadline().time())).zone(zone.getId())
+                .warningHours((int) round.warning().toHours()).graceHours((int) round.grace().toHours())
+                .closingDate(closing == null ? "" : closing.toLocalDate().toString()).closingTime(closing == null || wholeDay ? "" : closing.toLocalTime().toString())
+                .keepUntil(text(round.keepUntil())).calendarId(round.calendarId()).folderPattern(round.folderPattern()).namePattern(round.namePattern())
+                .takesActive(round.takesActive()).letters(stored.letters()).build());
+    }
+
+    private static String text(@Nullable Object dateOrTime) {
+        return dateOrTime == null ? "" : dateOrTime.toString();
     }
 
     /** Says what a change would mean; stores nothing. */
@@ -136,20 +150,19 @@ class RoundChanges {
 
     private RoundPlan plan(long id, RoundSheet sheet) {
         SheetCheck.Outcome outcome = SheetCheck.check(sheet, contexts.changing());
-        List<Problem.FieldError> errors = new ArrayList<>(outcome.errors());
+        List<Fault> errors = new ArrayList<>(outcome.errors());
         Map<Long, Item> known = items.ofRound(id).stream().collect(Collectors.toMap(Item::id, item -> item));
         Set<Long> kept = new HashSet<>();
         for (int i = 0; i < sheet.items().size(); i++) {
             Long item = sheet.items().get(i).id();
             if (item != null && (!known.containsKey(item) || !kept.add(item))) {
-                errors.add(new Problem.FieldError("items[" + i + "].title", "This document is no longer part of the round. Load it again"));
+                errors.add(Fault.of("items[" + i + "].title", "item-gone"));
             }
         }
         known.values().stream().filter(item -> !kept.contains(item.id())).forEach(item -> {
             int files = use.filesOf(item.id());
             if (files > 0) {
-                errors.add(new Problem.FieldError("items", "“" + item.spec().title() + "” cannot be taken off: " + (files == 1 ? "1 file" : files + " files")
-                        + " came for it. Make it optional instead"));
+                errors.add(Fault.of("items", "item-has-files", item.spec().title(), files));
             }
         });
         if (!errors.isEmpty()) {
@@ -161,9 +174,7 @@ class RoundChanges {
     /** The sheet to be kept: as changed, with the people and the way in as they were. */
     private RoundSheet kept(long id, RoundSheet sheet) {
         RoundSheet stored = json.readValue(rounds.sheet(id), RoundSheet.class);
-        return new RoundSheet(sheet.title(), sheet.note(), sheet.items(), stored.people(), "", stored.groups(), sheet.deadlineDate(), sheet.deadlineTime(), sheet.zone(),
-                sheet.warningHours(), sheet.graceHours(), sheet.closingDate(), sheet.closingTime(), sheet.keepUntil(), sheet.calendarId(), sheet.folderPattern(),
-                sheet.namePattern(), stored.openLink(), "", sheet.takesActive(), sheet.letters());
+        return RoundSheetBuilder.builder(sheet).people(stored.people()).peopleText("").groups(stored.groups()).openLink(stored.openLink()).passcode("").build();
     }
 
     private static Round changed(Round before, RoundPlan plan) {
@@ -171,20 +182,20 @@ class RoundChanges {
                 plan.namePattern(), before.askedBy(), before.openedAt(), plan.closesAt(), before.closedAt(), plan.keepUntil(), plan.calendarId(), plan.takesActive(), plan.letters());
     }
 
-    private static List<String> plain(Round before, RoundPlan plan) {
-        List<String> plain = new ArrayList<>();
+    private static List<Remark> plain(Round before, RoundPlan plan) {
+        List<Remark> plain = new ArrayList<>();
         if (!before.folderPattern().equals(plan.folderPattern()) || !before.namePattern().equals(plan.namePattern())
                 || !before.title().equals(plan.title()) && (before.folderPattern() + before.namePattern()).contains("{round}")) {
-            plain.add("Files that come from now on go to other places; those that are here stay where they are.");
+            plain.add(Remark.of("change-places"));
         }
         Instant closes = plan.closesAt();
         if (closes != null && !closes.equals(before.closesAt())) {
-            plain.add("Links shut by themselves at the new closing time.");
+            plain.add(Remark.of("change-closing"));
         } else if (closes == null && before.closesAt() != null) {
-            plain.add("Links no longer shut by themselves.");
+            plain.add(Remark.of("change-no-closing"));
         }
         if (!plan.letters().reminders().equals(before.letters().reminders())) {
-            plain.add("Reminders go by the new plan from now on; a day that has passed already is not made up for.");
+            plain.add(Remark.of("change-reminders"));
         }
         return plain;
     }

@@ -1,5 +1,7 @@
 package oakbasket.server.round;
 
+import oakbasket.core.compose.RoundSheet;
+import oakbasket.core.fault.Fault;
 import oakbasket.core.identity.PeopleLines;
 import oakbasket.core.naming.NameFacts;
 import oakbasket.core.naming.NamingPattern;
@@ -7,13 +9,14 @@ import oakbasket.core.naming.PatternProblem;
 import oakbasket.core.round.RoundState;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -49,18 +52,20 @@ class RoundController {
             @Nullable String person, @Nullable String email) {
     }
 
-    record PatternExample(String path, List<Problem.FieldError> errors) {
+    record PatternExample(String path, List<Fault> errors) {
     }
 
     private static final int LONGEST_PASTE = 4_000_000;
 
     private final Rounds rounds;
     private final Clock clock;
+    private final Words words;
     private final Settings settings;
 
-    RoundController(Rounds rounds, Clock clock, Settings settings) {
+    RoundController(Rounds rounds, Clock clock, Words words, Settings settings) {
         this.rounds = rounds;
         this.clock = clock;
+        this.words = words;
         this.settings = settings;
     }
 
@@ -121,18 +126,18 @@ class RoundController {
     /** Shows where one made-up file would go, or what is wrong with the patterns; stores nothing. */
     @PostMapping("/api/patterns/example")
     PatternExample example(@RequestBody Patterns typed) {
-        List<Problem.FieldError> errors = new ArrayList<>();
+        List<Fault> errors = new ArrayList<>();
         NameFacts facts = exampleFacts(typed);
         List<String> parts = new ArrayList<>();
         try {
             parts.add(NamingPattern.folders(or(typed.folderPattern(), "")).render(facts));
         } catch (PatternProblem problem) {
-            errors.add(new Problem.FieldError("folderPattern", String.valueOf(problem.getMessage())));
+            errors.add(problem.at("folderPattern"));
         }
         try {
             parts.add(NamingPattern.fileName(or(typed.namePattern(), "")).render(facts));
         } catch (PatternProblem problem) {
-            errors.add(new Problem.FieldError("namePattern", String.valueOf(problem.getMessage())));
+            errors.add(problem.at("namePattern"));
         }
         return new PatternExample(errors.isEmpty() ? String.join("/", parts) : "", errors);
     }
@@ -140,8 +145,8 @@ class RoundController {
     private NameFacts exampleFacts(Patterns typed) {
         Instant now = clock.instant();
         ZoneId zone = ZoneId.getAvailableZoneIds().contains(or(typed.zone(), "")) ? ZoneId.of(or(typed.zone(), "")) : settings.zone();
-        return new NameFacts(or(typed.title(), "Untitled round"), "Landowners", or(typed.person(), "Ada Brook"), "Brook Farm",
-                or(typed.email(), "ada.brook@example.org"), "L-07", or(typed.item(), "Signed consent"), "scan0001.pdf", now,
+        return new NameFacts(or(typed.title(), words.of("example.round")), words.of("example.group"), or(typed.person(), words.of("example.person")), words.of("example.organisation"),
+                or(typed.email(), words.of("example.email")), words.of("example.reference"), or(typed.item(), words.of("example.item")), words.of("example.file"), now,
                 LocalDate.ofInstant(now, zone).plusDays(14).atTime(17, 0).atZone(zone).toInstant(), zone, "7K3M-Q9XT-4R2B", 1);
     }
 

@@ -9,6 +9,7 @@ import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
+import oakbasket.core.compose.RoundPlan;
 import oakbasket.core.deadline.LocalDeadline;
 import oakbasket.core.reminder.LetterPlan;
 import oakbasket.core.round.RoundState;

@@ -4,12 +4,16 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import oakbasket.core.compose.RoundPlan;
+import oakbasket.core.compose.RoundSheet;
+import oakbasket.core.compose.SheetCheck;
+import oakbasket.core.fault.Fault;
 import org.jspecify.annotations.Nullable;
 import oakbasket.core.round.RoundState;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
@@ -27,7 +31,7 @@ public class Rounds {
     }
 
     /** A draft as it stands, with what keeps it from being opened. */
-    public record Draft(Head head, RoundSheet sheet, List<Problem.FieldError> errors, List<Problem.FieldError> oddities) {
+    public record Draft(Head head, RoundSheet sheet, List<Fault> errors, List<Fault> oddities) {
     }
 
     private final RoundTable rounds;
@@ -115,7 +119,7 @@ public class Rounds {
         if (head.state() != RoundState.DRAFT && sheet.groups().isEmpty()) {
             sheet = sheet.asking(asking.asked(head.id()).stream().map(one -> new RoundSheet.SheetPerson(one.name(), one.email())).toList(), List.of());
         }
-        return sheet.again(title, "", "", "");
+        return sheet.forAnother(title, "");
     }
 
     /** Begins a draft of a series. Runs in the caller's transaction. */

@@ -7,7 +7,10 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import oakbasket.core.compose.RoundSheet;
 import oakbasket.core.deadline.WorkingDays;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.recurrence.Recurrence;
 import oakbasket.core.recurrence.Series;
 import oakbasket.server.Settings;
@@ -15,7 +18,8 @@ import oakbasket.server.calendar.Calendars;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -50,16 +54,21 @@ public class RoundsAgain {
     private final Transactions transactions;
     private final LiveHub live;
     private final JsonMapper json;
+    private final Words words;
+    private final RecurrenceWords recurrenceWords;
     private final Settings settings;
     private final Clock clock;
 
-    RoundsAgain(SeriesTable table, Rounds rounds, Calendars calendars, Transactions transactions, LiveHub live, JsonMapper json, Settings settings, Clock clock) {
+    RoundsAgain(SeriesTable table, Rounds rounds, Calendars calendars, Transactions transactions, LiveHub live, JsonMapper json, Words words, Settings settings,
+            Clock clock) {
         this.table = table;
         this.rounds = rounds;
         this.calendars = calendars;
         this.transactions = transactions;
         this.live = live;
         this.json = json;
+        this.words = words;
+        this.recurrenceWords = new RecurrenceWords(words);
         this.settings = settings;
         this.clock = clock;
     }
@@ -71,7 +80,7 @@ public class RoundsAgain {
     /** Says a rule in words and shows its next rounds; stores nothing. */
     SeriesPreview preview(SeriesTerms terms, @Nullable Long calendarId) {
         Series series = series(terms);
-        return new SeriesPreview(series.recurrence().words(), coming(series, null, calendars.days(calendarId)));
+        return new SeriesPreview(recurrenceWords.of(series.recurrence()), coming(series, null, calendars.days(calendarId)));
     }
 
     /** Makes a series of a round's sheet. */
@@ -127,7 +136,7 @@ public class RoundsAgain {
             return;
         }
         Series.Dates dates = due.get();
-        RoundSheet dated = sheet.again(Series.title(sheet.title(), dates.occurrence(), kept.series().recurrence()), dates.deadline().toString(), "", "");
+        RoundSheet dated = sheet.forAnother(Series.title(sheet.title(), dates.occurrence(), kept.series().recurrence(), words.language()), dates.deadline().toString());
         Long round = transactions.durably(() -> table.made(kept.id(), dates.occurrence()) == 1 ? rounds.beginOfSeries(dated, kept.account(), kept.id()) : null);
         if (round == null) {
             return;
@@ -147,7 +156,7 @@ public class RoundsAgain {
             rounds.open(id, draft.head().version());
             return "";
         }
-        String trouble = String.join(" ", draft.errors().stream().map(Problem.FieldError::detail).toList());
+        String trouble = String.join(" ", draft.errors().stream().map(words::of).toList());
         return trouble.length() <= LONGEST_TROUBLE ? trouble : trouble.substring(0, LONGEST_TROUBLE);
     }
 
@@ -158,7 +167,7 @@ public class RoundsAgain {
     private ListedSeries listed(SeriesTable.Kept kept) {
         RoundSheet sheet = json.readValue(kept.sheet(), RoundSheet.class);
         Series series = kept.series();
-        return new ListedSeries(kept.id(), kept.version(), sheet.title(), series.recurrence().rule(), series.recurrence().words(), series.start(), series.opensDaysBefore(), series.shift(),
+        return new ListedSeries(kept.id(), kept.version(), sheet.title(), series.recurrence().rule(), recurrenceWords.of(series.recurrence()), series.start(), series.opensDaysBefore(), series.shift(),
                 kept.opensItself(), kept.paused(), kept.trouble(), coming(series, kept.lastOccurrence(), calendars.days(sheet.calendarId())), sheet.groups(), sheet.people().size());
     }
 
@@ -174,24 +183,24 @@ public class RoundsAgain {
     }
 
     private Series series(SeriesTerms terms) {
-        List<Problem.FieldError> errors = new ArrayList<>();
+        List<Fault> errors = new ArrayList<>();
         Recurrence recurrence = null;
         try {
             recurrence = new Recurrence(terms.rule() == null ? "" : terms.rule());
-        } catch (IllegalArgumentException wrong) {
-            errors.add(new Problem.FieldError("rule", String.valueOf(wrong.getMessage())));
+        } catch (FaultyValue wrong) {
+            errors.add(wrong.at("rule"));
         }
         LocalDate start = terms.startsOn();
         LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
         if (start == null || start.isBefore(today.minusYears(1)) || ChronoUnit.YEARS.between(today, start) > 10) {
-            errors.add(new Problem.FieldError("startsOn", start == null ? "Say from when on" : "Choose a day within the next ten years"));
+            errors.add(Fault.of("startsOn", start == null ? "series-start-missing" : "series-start-far"));
         }
         int days = terms.opensDaysBefore() == null ? 14 : terms.opensDaysBefore();
         if (days < 1 || days > Series.MOST_DAYS_BEFORE) {
-            errors.add(new Problem.FieldError("opensDaysBefore", "From 1 to " + Series.MOST_DAYS_BEFORE + " days"));
+            errors.add(Fault.of("opensDaysBefore", "series-days-before", Series.MOST_DAYS_BEFORE));
         }
         if (recurrence != null && start != null && errors.isEmpty() && recurrence.dates(start, today.minusDays(1), 1).isEmpty()) {
-            errors.add(new Problem.FieldError("rule", "This rule has no day left from then on"));
+            errors.add(Fault.of("rule", "rule-over"));
         }
         if (!errors.isEmpty() || recurrence == null || start == null) {
             throw Problem.fields(errors);

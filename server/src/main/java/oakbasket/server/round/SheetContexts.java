@@ -1,6 +1,7 @@
 package oakbasket.server.round;
 
 import java.time.Clock;
+import oakbasket.core.compose.SheetContext;
 import oakbasket.server.calendar.Calendars;
 import oakbasket.server.contact.Contacts;
 import org.springframework.stereotype.Service;
@@ -22,16 +23,16 @@ class SheetContexts {
     }
 
     /** For a draft. */
-    SheetCheck.Context composing() {
+    SheetContext composing() {
         return context(false);
     }
 
     /** For a round that gathers. */
-    SheetCheck.Context changing() {
+    SheetContext changing() {
         return context(true);
     }
 
-    private SheetCheck.Context context(boolean changing) {
-        return new SheetCheck.Context(clock.instant(), contacts.groupSizes(), calendars::closedBecause, calendars::exists, forms::exists, changing);
+    private SheetContext context(boolean changing) {
+        return new SheetContext(clock.instant(), contacts.groupSizes(), calendars::closedBecause, calendars::exists, forms::exists, changing);
     }
 }

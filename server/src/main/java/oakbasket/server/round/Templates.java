@@ -2,9 +2,12 @@ package oakbasket.server.round;
 
 import java.time.Clock;
 import java.util.List;
+import oakbasket.core.compose.RoundSheet;
+import oakbasket.core.compose.RoundSheetBuilder;
+import oakbasket.core.fault.Fault;
 import oakbasket.core.round.ItemSpec;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -51,14 +54,13 @@ public class Templates {
     public KeptTemplate keep(TemplateKind kind, String name, RoundSheet sheet, boolean replace) {
         String plain = name.strip();
         if (plain.isEmpty() || plain.length() > ItemSpec.LONGEST_TITLE) {
-            throw Problem.refused("fields").at("name", plain.isEmpty() ? "Give it a name" : "Use at most " + ItemSpec.LONGEST_TITLE + " characters");
+            throw plain.isEmpty() ? Problem.field("name", "template-name-missing") : Problem.field("name", "longest", ItemSpec.LONGEST_TITLE);
         }
         if (!replace && all().stream().anyMatch(one -> one.kind() == kind && one.name().equals(plain))) {
-            throw Problem.refused("template-name-taken", plain).at("name", "There is already one called “" + plain + "”");
+            throw Problem.refused("template-name-taken", plain).at(Fault.of("name", "template-name-taken", plain));
         }
-        RoundSheet plainSheet = sheet.again(sheet.title(), "", "", "").withoutPasscode();
-        RoundSheet stored = kind == TemplateKind.ROUND ? plainSheet : new RoundSheet("", "", plainSheet.items(), List.of(), "", List.of(), "", "", "", null, null, "", "", "", null, "", "", false, "", false,
-                RoundSheet.SheetLetters.NONE);
+        RoundSheet plainSheet = sheet.forAnother(sheet.title(), "").withoutPasscode();
+        RoundSheet stored = kind == TemplateKind.ROUND ? plainSheet : RoundSheetBuilder.builder().items(plainSheet.items()).build();
         transactions.durably(() -> table.keep(kind.name(), plain, json.writeValueAsString(stored), clock.instant()));
         return all().stream().filter(one -> one.kind() == kind && one.name().equals(plain)).findFirst().orElseThrow();
     }

@@ -11,7 +11,7 @@ import oakbasket.server.round.Forms;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.web.Caller;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import java.util.Objects;
 import org.springframework.http.ResponseEntity;
 import org.jspecify.annotations.Nullable;

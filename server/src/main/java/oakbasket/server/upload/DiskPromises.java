@@ -7,8 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import oakbasket.server.storage.DataFolder;
-import oakbasket.server.web.Problem;
-import org.springframework.http.HttpStatus;
+import oakbasket.server.problem.Problem;
 import org.springframework.stereotype.Component;
 
 /**
@@ -52,7 +51,7 @@ class DiskPromises {
         long ofLink = throughLink.stream().mapToLong(Promise::bytes).sum();
         long ofCaller = throughLink.stream().filter(promise -> promise.caller().equals(caller)).mapToLong(Promise::bytes).sum();
         if (bytes > room - all || ofLink > 0 && bytes > room / 2 - ofLink || ofCaller > 0 && bytes > room / 4 - ofCaller) {
-            throw Problem.of(HttpStatus.INSUFFICIENT_STORAGE, "disk-full");
+            throw Problem.of(Problem.Kind.NO_ROOM, "disk-full");
         }
         promises.put(uploadId, new Promise(linkId, caller, bytes, true, now));
     }

@@ -3,7 +3,7 @@ package oakbasket.server.upload;
 import java.util.stream.Collectors;
 import oakbasket.core.filekind.KindCheck;
 import oakbasket.server.round.Item;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 
 /** Says plainly why a kind of file is not taken. */
 final class KindRefusal {

@@ -12,7 +12,7 @@ import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.springframework.stereotype.Component;
 
 /**

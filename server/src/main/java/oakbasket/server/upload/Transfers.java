@@ -3,8 +3,7 @@ package oakbasket.server.upload;
 import java.io.IOException;
 import java.util.HashMap;
 import java.util.Map;
-import oakbasket.server.web.Problem;
-import org.springframework.http.HttpStatus;
+import oakbasket.server.problem.Problem;
 import org.springframework.stereotype.Component;
 
 /**
@@ -50,7 +49,7 @@ class Transfers {
         int most = ofCallers.getOrDefault(who, 0) >= MOST_OF_A_CALLER ? MOST_OF_A_CALLER
                 : ofLinks.getOrDefault(who.linkId(), 0) >= MOST_OF_A_LINK ? MOST_OF_A_LINK : all >= MOST_IN_ALL ? MOST_IN_ALL : 0;
         if (most > 0) {
-            throw Problem.of(HttpStatus.TOO_MANY_REQUESTS, "too-many-transfers", most);
+            throw Problem.of(Problem.Kind.TOO_MANY, "too-many-transfers", most);
         }
         ofCallers.merge(who, 1, Integer::sum);
         ofLinks.merge(who.linkId(), 1, Integer::sum);

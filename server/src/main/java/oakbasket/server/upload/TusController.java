@@ -20,7 +20,7 @@ import oakbasket.server.link.Links;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.web.Caller;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import io.swagger.v3.oas.annotations.Operation;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -71,7 +71,7 @@ class TusController {
         }
         if (!request.getMethod().equals("OPTIONS") && !VERSION.equals(request.getHeader("Tus-Resumable"))) {
             response.setHeader("Tus-Version", VERSION);
-            throw Problem.of(HttpStatus.PRECONDITION_FAILED, "tus-version");
+            throw Problem.of(Problem.Kind.OTHER_VERSION, "tus-version");
         }
     }
 
@@ -133,16 +133,16 @@ class TusController {
     @PatchMapping("/api/uploads/{id}")
     void receive(@PathVariable String id, HttpServletRequest request, HttpServletResponse response) throws IOException {
         if (!OFFSET_TYPE.equals(request.getContentType())) {
-            throw Problem.of(HttpStatus.UNSUPPORTED_MEDIA_TYPE, "upload-type", OFFSET_TYPE);
+            throw Problem.of(Problem.Kind.WRONG_TYPE, "upload-type", OFFSET_TYPE);
         }
         long offset = number(request.getHeader("Upload-Offset"), "upload-offset");
         Upload upload = uploads.find(id);
         if (upload.state() == Upload.State.OPEN && offset == upload.offsetBytes() && request.getContentLengthLong() > upload.lengthBytes() - offset) {
-            throw Problem.of(HttpStatus.CONTENT_TOO_LARGE, "upload-surplus", upload.lengthBytes());
+            throw Problem.of(Problem.Kind.TOO_LARGE, "upload-surplus", upload.lengthBytes());
         }
         Link link = links.byId(submissions.byId(upload.submissionId()).linkId());
         if (link.terms().withdrawnAt() != null || link.terms().pausedAt() != null) {
-            throw link.terms().withdrawnAt() != null ? Problem.notFound("link-unknown") : Problem.of(HttpStatus.FORBIDDEN, "link-paused");
+            throw link.terms().withdrawnAt() != null ? Problem.notFound("link-unknown") : Problem.of(Problem.Kind.FORBIDDEN, "link-paused");
         }
         response.setHeader("Upload-Offset", Long.toString(transfers.run(link.id(), Caller.of(request), () -> uploads.receive(link, id, offset, Caller.of(request), request.getInputStream()))));
         response.setHeader("Upload-Expires", expires(upload));

@@ -18,10 +18,9 @@ import oakbasket.server.storage.Disk;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 
 /** Writes the bytes of an upload at its offset, saves its progress, and settles it when it is whole. One writer at a time is the caller's care. */
@@ -122,7 +121,7 @@ class UploadWriter {
     private void refuseSurplus(Upload upload, BodyPump.Pumped pumped, Path path, InputStream body) throws IOException {
         if (pumped.broken() == null && upload.offsetBytes() + pumped.bytes() == upload.lengthBytes() && body.read() >= 0) {
             store.cutBack(path, upload.offsetBytes());
-            throw Problem.of(HttpStatus.CONTENT_TOO_LARGE, "upload-surplus", upload.lengthBytes());
+            throw Problem.of(Problem.Kind.TOO_LARGE, "upload-surplus", upload.lengthBytes());
         }
     }
 

@@ -21,10 +21,9 @@ import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.web.Limits;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 
 /** Takes in files: begins uploads, moves their bytes, and settles them when they are whole. */
@@ -153,7 +152,7 @@ public class Uploads {
             throw Problem.refused("file-empty", fileName);
         }
         if (length > item.spec().maxBytes()) {
-            throw Problem.of(HttpStatus.CONTENT_TOO_LARGE, "upload-too-large", fileName, mebibytes(length), mebibytes(item.spec().maxBytes()));
+            throw Problem.of(Problem.Kind.TOO_LARGE, "upload-too-large", fileName, mebibytes(length), mebibytes(item.spec().maxBytes()));
         }
         KindCheck.Verdict verdict = KindCheck.byName(item.spec().kinds(), fileName, setting.round().takesActive());
         if (verdict != KindCheck.Verdict.ACCEPTED) {
@@ -170,7 +169,7 @@ public class Uploads {
      */
     long receive(Link link, String id, long expectedOffset, String caller, InputStream body) {
         if (!lock(id)) {
-            throw Problem.of(HttpStatus.LOCKED, "upload-locked");
+            throw Problem.of(Problem.Kind.LOCKED, "upload-locked");
         }
         long missing = 0;
         try {
@@ -197,7 +196,7 @@ public class Uploads {
     /** Gives an unfinished upload up. */
     void remove(String id) {
         if (!lock(id)) {
-            throw Problem.of(HttpStatus.LOCKED, "upload-locked");
+            throw Problem.of(Problem.Kind.LOCKED, "upload-locked");
         }
         try {
             Upload upload = find(id);
@@ -240,7 +239,7 @@ public class Uploads {
     private RuntimeException notStored(String id, Exception problem) {
         Throwable cause = problem.getCause() == null ? problem : problem.getCause();
         boolean full = String.valueOf(cause.getMessage()).contains("No space left") || String.valueOf(cause.getMessage()).contains("quota exceeded");
-        return full || folder.free() < DiskPromises.SPARE_BYTES ? Problem.of(HttpStatus.INSUFFICIENT_STORAGE, "disk-full")
+        return full || folder.free() < DiskPromises.SPARE_BYTES ? Problem.of(Problem.Kind.NO_ROOM, "disk-full")
                 : new IllegalStateException("Cannot store upload " + id, problem);
     }
 

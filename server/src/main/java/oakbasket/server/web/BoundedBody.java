@@ -1,9 +1,9 @@
 package oakbasket.server.web;
 
+import oakbasket.server.problem.Problem;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.io.InputStream;
-import org.springframework.http.HttpStatus;
 
 /** Reads the raw body of a request, up to a limit. */
 public final class BoundedBody {
@@ -36,6 +36,6 @@ public final class BoundedBody {
     }
 
     private static Problem tooLarge(int most) {
-        return Problem.of(HttpStatus.CONTENT_TOO_LARGE, "file-too-large", most / (1024 * 1024));
+        return Problem.of(Problem.Kind.TOO_LARGE, "file-too-large", most / (1024 * 1024));
     }
 }

@@ -1,5 +1,6 @@
 package oakbasket.server.web;
 
+import oakbasket.server.problem.Problem;
 import jakarta.servlet.RequestDispatcher;
 import jakarta.servlet.http.HttpServletRequest;
 import io.swagger.v3.oas.annotations.Hidden;
@@ -27,7 +28,6 @@ class ErrorPage implements ErrorController {
         Object code = request.getAttribute(RequestDispatcher.ERROR_STATUS_CODE);
         HttpStatus known = code instanceof Integer number ? HttpStatus.resolve(number) : null;
         HttpStatus status = known == null ? HttpStatus.NOT_FOUND : known;
-        Problem problem = Problem.of(status, status == HttpStatus.NOT_FOUND ? "not-found" : "request");
-        return ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(writer.detail(problem));
+        return ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(writer.detail(status, status == HttpStatus.NOT_FOUND ? "not-found" : "request"));
     }
 }

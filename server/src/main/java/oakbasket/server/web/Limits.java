@@ -1,12 +1,12 @@
 package oakbasket.server.web;
 
+import oakbasket.server.problem.Problem;
 import io.github.bucket4j.Bucket;
 import io.github.bucket4j.TimeMeter;
 import java.time.Duration;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
-import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 
 /**
@@ -69,7 +69,7 @@ public class Limits {
      */
     public void count(Kind kind, String who) {
         if (!bucket(kind, who).tryConsume(1)) {
-            throw Problem.of(HttpStatus.TOO_MANY_REQUESTS, "too-many", kind.span.toMinutes()).retryAfter(kind.span);
+            throw Problem.of(Problem.Kind.TOO_MANY, "too-many", kind.span.toMinutes()).retryAfter(kind.span);
         }
     }
 

@@ -1,5 +1,8 @@
 package oakbasket.server.web;
 
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.Remark;
+import oakbasket.server.problem.Problem;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.Content;
@@ -20,7 +23,8 @@ import org.springframework.context.annotation.Configuration;
 class OpenApiConfig {
 
     static {
-        SpringDocUtils.getConfig().replaceWithClass(Tile.class, Integer.class); // written as one number by TileCode
+        SpringDocUtils.getConfig().replaceWithClass(Tile.class, Integer.class) // written as one number by TileCode
+                .replaceWithClass(Fault.class, FaultJson.FieldError.class).replaceWithClass(Remark.class, String.class);
     }
 
     @Bean

@@ -1,5 +1,6 @@
 package oakbasket.server.web;
 
+import oakbasket.server.problem.Problem;
 import java.util.HexFormat;
 import java.util.concurrent.ThreadLocalRandom;
 import oakbasket.core.naming.PatternProblem;
@@ -38,7 +39,7 @@ class ProblemHandler extends ResponseEntityExceptionHandler {
 
     @ExceptionHandler
     ResponseEntity<Object> pattern(PatternProblem problem) {
-        return respond(Problem.refused("fields").at("pattern", String.valueOf(problem.getMessage())));
+        return respond(Problem.refused("fields").at(problem.at("pattern")));
     }
 
     @ExceptionHandler
@@ -56,7 +57,7 @@ class ProblemHandler extends ResponseEntityExceptionHandler {
     ResponseEntity<Object> anythingElse(Exception unexpected) {
         String number = HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextInt());
         LOG.error("Unexpected error {}", number, unexpected);
-        return respond(Problem.of(HttpStatus.INTERNAL_SERVER_ERROR, "unexpected", number));
+        return respond(Problem.of(Problem.Kind.UNEXPECTED, "unexpected", number));
     }
 
     @Override
@@ -69,12 +70,12 @@ class ProblemHandler extends ResponseEntityExceptionHandler {
             case 406, 415 -> "media-type";
             default -> "request";
         };
-        ProblemDetail detail = writer.detail(Problem.of(HttpStatus.valueOf(status.value()), code));
+        ProblemDetail detail = writer.detail(HttpStatus.valueOf(status.value()), code);
         return ResponseEntity.status(status).headers(headers).contentType(MediaType.APPLICATION_PROBLEM_JSON).body(detail);
     }
 
     private ResponseEntity<Object> respond(Problem problem) {
-        ResponseEntity.BodyBuilder answer = ResponseEntity.status(problem.status()).contentType(MediaType.APPLICATION_PROBLEM_JSON);
+        ResponseEntity.BodyBuilder answer = ResponseEntity.status(ProblemStatus.of(problem)).contentType(MediaType.APPLICATION_PROBLEM_JSON);
         if (problem.retryAfterSeconds() > 0) {
             answer.header(HttpHeaders.RETRY_AFTER, Long.toString(problem.retryAfterSeconds()));
         }

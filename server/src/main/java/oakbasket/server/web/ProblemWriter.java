@@ -1,10 +1,11 @@
 package oakbasket.server.web;
 
+import oakbasket.server.problem.Problem;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.net.URI;
-import java.util.Locale;
-import org.springframework.context.MessageSource;
+import oakbasket.server.words.Words;
+import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
 import org.springframework.stereotype.Component;
@@ -14,35 +15,42 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 public class ProblemWriter {
 
-    private final MessageSource messages;
+    private final Words words;
     private final JsonMapper json;
 
-    ProblemWriter(MessageSource messages, JsonMapper json) {
-        this.messages = messages;
+    ProblemWriter(Words words, JsonMapper json) {
+        this.words = words;
         this.json = json;
     }
 
     /** The problem detail of a problem. */
     public ProblemDetail detail(Problem problem) {
-        ProblemDetail detail = ProblemDetail.forStatus(problem.status());
-        detail.setType(URI.create("urn:oak-basket:problem:" + problem.code()));
-        detail.setTitle(messages.getMessage(problem.code() + ".title", null, Locale.ENGLISH));
-        detail.setDetail(messages.getMessage(problem.code() + ".detail", problem.arguments(), Locale.ENGLISH));
-        if (!problem.errors().isEmpty()) {
-            detail.setProperty("errors", problem.errors());
+        ProblemDetail detail = detail(ProblemStatus.of(problem), problem.code(), problem.arguments().toArray());
+        if (!problem.faults().isEmpty()) {
+            detail.setProperty("errors", problem.faults());
         }
+        return detail;
+    }
+
+    /** The problem detail of what the container or the framework refused with a status of its own. */
+    public ProblemDetail detail(HttpStatus status, String code, Object... arguments) {
+        ProblemDetail detail = ProblemDetail.forStatus(status);
+        detail.setType(URI.create("urn:oak-basket:problem:" + code));
+        detail.setTitle(words.of(code + ".title"));
+        detail.setDetail(words.of(code + ".detail", arguments));
         return detail;
     }
 
     /** Writes a problem where no controller is at work, as in a filter. */
     public void write(Problem problem, HttpServletResponse response) throws IOException {
-        response.setStatus(problem.status().value());
+        ProblemDetail detail = detail(problem);
+        response.setStatus(detail.getStatus());
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.getOutputStream().write(bytes(problem));
+        response.getOutputStream().write(bytes(detail));
     }
 
     /** A problem detail as it is sent. */
-    public byte[] bytes(Problem problem) {
-        return json.writeValueAsBytes(detail(problem));
+    public byte[] bytes(ProblemDetail detail) {
+        return json.writeValueAsBytes(detail);
     }
 }

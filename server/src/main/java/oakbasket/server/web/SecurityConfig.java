@@ -1,5 +1,6 @@
 package oakbasket.server.web;
 
+import oakbasket.server.problem.Problem;
 import static org.springframework.http.HttpMethod.GET;
 import static org.springframework.http.HttpMethod.HEAD;
 
@@ -7,7 +8,6 @@ import jakarta.servlet.DispatcherType;
 import oakbasket.server.Settings;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
-import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.AuthenticationManager;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
@@ -47,8 +47,8 @@ class SecurityConfig {
                 .formLogin(form -> form.disable())
                 .logout(logout -> logout.disable())
                 .exceptionHandling(handling -> handling
-                        .authenticationEntryPoint((request, response, problem) -> problems.write(Problem.of(HttpStatus.UNAUTHORIZED, "sign-in-needed"), response))
-                        .accessDeniedHandler((request, response, problem) -> problems.write(Problem.of(HttpStatus.FORBIDDEN, "csrf"), response)))
+                        .authenticationEntryPoint((request, response, problem) -> problems.write(Problem.of(Problem.Kind.SIGN_IN_NEEDED, "sign-in-needed"), response))
+                        .accessDeniedHandler((request, response, problem) -> problems.write(Problem.of(Problem.Kind.FORBIDDEN, "csrf"), response)))
                 // The headers that protect stand on every answer already (http.ProtectingHeaders), also on those that never come here.
                 .headers(headers -> headers.defaultsDisabled().cacheControl(Customizer.withDefaults()))
                 .build();

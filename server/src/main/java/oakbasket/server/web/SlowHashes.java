@@ -1,9 +1,9 @@
 package oakbasket.server.web;
 
+import oakbasket.server.problem.Problem;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpStatus;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 
@@ -36,12 +36,12 @@ public class SlowHashes {
         try {
             mine = turn.tryAcquire(LONGEST_WAIT_SECONDS, TimeUnit.SECONDS);
             if (!mine) {
-                throw Problem.of(HttpStatus.SERVICE_UNAVAILABLE, "busy");
+                throw Problem.of(Problem.Kind.BUSY, "busy");
             }
             return encoder.matches(secret, hash);
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();
-            throw Problem.of(HttpStatus.SERVICE_UNAVAILABLE, "busy");
+            throw Problem.of(Problem.Kind.BUSY, "busy");
         } finally {
             if (mine) {
                 turn.release();

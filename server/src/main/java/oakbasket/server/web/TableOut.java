@@ -42,7 +42,7 @@ public final class TableOut {
     public static byte[] workbook(String sheetName, List<String> headers, List<List<String>> rows) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (Workbook workbook = new Workbook(out, "Oak Basket", "1.0")) {
-            Worksheet sheet = workbook.newWorksheet(sheetName.replaceAll("[\\[\\]:*?/\\\\]", " ").strip().isEmpty() ? "Table" : brief(sheetName));
+            Worksheet sheet = workbook.newWorksheet(sheetName.replaceAll("[\\[\\]:*?/\\\\]", " ").strip().isEmpty() ? "1" : brief(sheetName));
             for (int column = 0; column < headers.size(); column++) {
                 sheet.value(0, column, printable(headers.get(column)));
                 sheet.style(0, column).bold().set();

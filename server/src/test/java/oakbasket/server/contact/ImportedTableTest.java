@@ -11,7 +11,7 @@ import java.util.Random;
 import oakbasket.core.contact.ContactColumn;
 import oakbasket.core.contact.ContactFields;
 import oakbasket.core.contact.ImportPlan;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.web.TableOut;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;

@@ -19,7 +19,7 @@ import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.web.LimitsForTests;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.web.SlowHashes;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;

@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import javax.sql.DataSource;
+import oakbasket.core.compose.RoundSheetBuilder;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.OakBasketApplication;
@@ -27,7 +28,7 @@ import oakbasket.server.basket.Baskets;
 import oakbasket.server.link.Links;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
-import oakbasket.server.round.RoundSheet;
+import oakbasket.core.compose.RoundSheet;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Disk;
 import oakbasket.server.upload.RecordedDisk.Call;
@@ -139,9 +140,9 @@ class DurabilityTest {
     @BeforeEach
     void aRoundWithAFolderOfItsOwn() throws Exception {
         folder = "Power " + ++count;
-        RoundSheet sheet = new RoundSheet(folder, "", List.of(RoundSheet.SheetItem.of("Paper", "", true, 1, 900, List.of("PDF"), 50)),
-                List.of(new RoundSheet.SheetPerson("Ada", "ada@example.org")), "", List.of(), "2099-01-01", "", "UTC", 0, 0, "", "", "", null, "{round}", "{original}{ext}", false, "", false,
-                RoundSheet.SheetLetters.NONE);
+        RoundSheet sheet = RoundSheetBuilder.builder().title(folder).items(List.of(RoundSheet.SheetItem.of("Paper", "", true, 1, 900, List.of("PDF"), 50)))
+                .people(List.of(new RoundSheet.SheetPerson("Ada", "ada@example.org"))).deadlineDate("2099-01-01").zone("UTC").warningHours(0)
+                .folderPattern("{round}").namePattern("{original}{ext}").build();
         Rounds rounds = bean(Rounds.class);
         long round = rounds.open(rounds.begin(sheet, 1).head().id(), 1).id();
         basket = bean(Baskets.class).ofRound(round).get(0);

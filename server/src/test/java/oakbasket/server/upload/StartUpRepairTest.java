@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.stream.Stream;
+import oakbasket.core.compose.RoundSheetBuilder;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.OakBasketApplication;
@@ -23,7 +24,7 @@ import oakbasket.server.link.Links;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
-import oakbasket.server.round.RoundSheet;
+import oakbasket.core.compose.RoundSheet;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
 import org.junit.jupiter.api.AfterAll;
@@ -66,9 +67,9 @@ class StartUpRepairTest {
     void aRoundWithOneSubmission() {
         folder = "Crash " + ++count;
         id = "crashed-upload-" + count;
-        RoundSheet sheet = new RoundSheet(folder, "", List.of(RoundSheet.SheetItem.of("Paper", "", true, 1, 9, List.of("PDF"), 10)),
-                List.of(new RoundSheet.SheetPerson("Ada", "ada@example.org")), "", List.of(), "2099-01-01", "", "UTC", 0, 0, "", "", "", null, "{round}", "{original}{ext}", false, "", false,
-                RoundSheet.SheetLetters.NONE);
+        RoundSheet sheet = RoundSheetBuilder.builder().title(folder).items(List.of(RoundSheet.SheetItem.of("Paper", "", true, 1, 9, List.of("PDF"), 10)))
+                .people(List.of(new RoundSheet.SheetPerson("Ada", "ada@example.org"))).deadlineDate("2099-01-01").zone("UTC").warningHours(0)
+                .folderPattern("{round}").namePattern("{original}{ext}").build();
         Rounds rounds = bean(Rounds.class);
         long round = rounds.open(rounds.begin(sheet, 1).head().id(), 1).id();
         basket = bean(Baskets.class).ofRound(round).get(0);

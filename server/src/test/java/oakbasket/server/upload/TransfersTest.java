@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
-import oakbasket.server.web.Problem;
+import oakbasket.server.problem.Problem;
 import org.junit.jupiter.api.Test;
 
 /** Nobody who sends keeps others from sending. */

@@ -1,5 +1,6 @@
 package oakbasket.server.web;
 
+import oakbasket.server.problem.Problem;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -45,7 +46,7 @@ class LimitsTest {
             limits.count(kind, "one");
         }
         assertThatThrownBy(() -> limits.count(kind, "one")).isInstanceOfSatisfying(Problem.class, problem -> {
-            assertThat(problem.status().value()).isEqualTo(429);
+            assertThat(problem.kind()).isEqualTo(Problem.Kind.TOO_MANY);
             assertThat(problem.retryAfterSeconds()).isEqualTo(minutes * 60L);
         });
         assertThatCode(() -> limits.count(kind, "another")).as("nobody is shut out by somebody else").doesNotThrowAnyException();

@@ -1,5 +1,6 @@
 package oakbasket.server.web;
 
+import oakbasket.server.problem.Problem;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.Mockito.when;
@@ -52,7 +53,7 @@ class SlowHashesTest {
             try {
                 stranger.get(refused == 0 ? 6 : 1, TimeUnit.SECONDS);
             } catch (java.util.concurrent.ExecutionException busy) {
-                assertThat(busy.getCause()).isInstanceOfSatisfying(Problem.class, problem -> assertThat(problem.status().value()).isEqualTo(503));
+                assertThat(busy.getCause()).isInstanceOfSatisfying(Problem.class, problem -> assertThat(problem.kind()).isEqualTo(Problem.Kind.BUSY));
                 refused++;
             } catch (java.util.concurrent.TimeoutException hasItsTurn) {
                 assertThat(stranger).isNotDone();

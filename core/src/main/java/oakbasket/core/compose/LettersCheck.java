@@ -1,10 +1,11 @@
-package oakbasket.server.round;
+package oakbasket.core.compose;
 
 import java.time.DateTimeException;
 import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.BiConsumer;
+import oakbasket.core.compose.RoundSheet.SheetLetters;
+import oakbasket.core.compose.RoundSheet.SheetStep;
 import oakbasket.core.deadline.WorkingDays;
 import oakbasket.core.reminder.LetterPlan;
 import oakbasket.core.reminder.QuietHours;
@@ -12,49 +13,53 @@ import oakbasket.core.reminder.ReminderPlan;
 import oakbasket.core.reminder.ReminderStep;
 import org.jspecify.annotations.Nullable;
 
-/** Reads the part of a sheet that says which letters go, and says field by field what is wrong with it. */
-final class LetterCheck {
+/** Reads the part of a sheet that says which letters go. */
+final class LettersCheck {
 
     private static final int MOST_REPEAT_DAYS = 60;
 
-    private final RoundSheet.SheetLetters typed;
-    private final BiConsumer<String, String> error;
-    private boolean faulty;
+    private final SheetLetters typed;
+    private final Findings found;
 
-    LetterCheck(RoundSheet.SheetLetters typed, BiConsumer<String, String> error) {
+    LettersCheck(SheetLetters typed, Findings found) {
         this.typed = typed;
-        this.error = error;
+        this.found = found;
     }
 
     /** The plan; null when something is wrong with it. */
     @Nullable LetterPlan plan() {
+        int before = found.count();
         if (typed.steps().size() > ReminderPlan.MOST_STEPS) {
-            wrong("letters.steps", "A plan has at most " + ReminderPlan.MOST_STEPS + " steps");
+            found.error("letters.steps", "steps-most", ReminderPlan.MOST_STEPS);
             return null;
         }
         List<ReminderStep> steps = new ArrayList<>();
         for (int i = 0; i < typed.steps().size(); i++) {
-            RoundSheet.SheetStep step = typed.steps().get(i);
-            LocalTime at = time("letters.steps[" + i + "].at", step.at());
-            if (Math.abs((long) step.days()) > ReminderStep.FARTHEST) {
-                wrong("letters.steps[" + i + "].days", "At most " + ReminderStep.FARTHEST + " days from the deadline");
-            } else if (at != null) {
-                steps.add(new ReminderStep(step.days(), step.unit(), at));
-            }
+            step(typed.steps().get(i), "letters.steps[" + i + "].", steps);
         }
         boolean repeats = typed.repeatTimes() != 0;
         if (repeats && (typed.repeatTimes() < 0 || typed.repeatTimes() > ReminderPlan.MOST_REPEATS)) {
-            wrong("letters.repeatTimes", "At most " + ReminderPlan.MOST_REPEATS + " times; 0 for never");
+            found.error("letters.repeatTimes", "repeat-times", ReminderPlan.MOST_REPEATS);
         }
         if (repeats && (typed.repeatEvery() < 1 || typed.repeatEvery() > MOST_REPEAT_DAYS)) {
-            wrong("letters.repeatEvery", "Every 1 to " + MOST_REPEAT_DAYS + " working days");
+            found.error("letters.repeatEvery", "repeat-every", MOST_REPEAT_DAYS);
         }
         WorkingDays.Shift shift = typed.shift();
-        if (faulty || shift == null) {
+        if (found.count() > before || shift == null) {
             return null;
         }
         ReminderPlan.Repeat repeat = repeats && !steps.isEmpty() ? new ReminderPlan.Repeat(typed.repeatEvery(), typed.repeatTimes()) : null;
         return new LetterPlan(typed.invite(), typed.tellReturned(), new ReminderPlan(steps, repeat, shift, QuietHours.NIGHT));
+    }
+
+    private void step(SheetStep step, String field, List<ReminderStep> steps) {
+        LocalTime at = time(field + "at", step.at());
+        ReminderStep.Unit unit = step.unit();
+        if (Math.abs((long) step.days()) > ReminderStep.FARTHEST) {
+            found.error(field + "days", "step-far", ReminderStep.FARTHEST);
+        } else if (at != null && unit != null) {
+            steps.add(new ReminderStep(step.days(), unit, at));
+        }
     }
 
     private @Nullable LocalTime time(String field, String text) {
@@ -63,15 +68,10 @@ final class LetterCheck {
             if (!QuietHours.NIGHT.at(at)) {
                 return at;
             }
-            wrong(field, "Nobody is written to between " + QuietHours.NIGHT.from() + " and " + QuietHours.NIGHT.to());
+            found.error(field, "step-at-night", QuietHours.NIGHT.from().toString(), QuietHours.NIGHT.to().toString());
         } catch (DateTimeException unreadable) {
-            wrong(field, "Not a time; for example 09:00");
+            found.error(field, "not-a-time-of-step");
         }
         return null;
-    }
-
-    private void wrong(String field, String detail) {
-        faulty = true;
-        error.accept(field, detail);
     }
 }

@@ -1,4 +1,4 @@
-package oakbasket.server.round;
+package oakbasket.core.compose;
 
 import java.util.List;
 import oakbasket.core.round.ItemSpec;
@@ -9,5 +9,5 @@ import org.jspecify.annotations.Nullable;
  *
  * @param id the item it changes; null for a new one
  */
-record PlannedItem(@Nullable Long id, ItemSpec spec, List<String> owedBy, @Nullable Long formId) {
+public record PlannedItem(@Nullable Long id, ItemSpec spec, List<String> owedBy, @Nullable Long formId) {
 }

@@ -1,5 +1,6 @@
-package oakbasket.server.round;
+package oakbasket.core.compose;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -10,11 +11,12 @@ import oakbasket.core.reminder.LetterPlan;
 import org.jspecify.annotations.Nullable;
 
 /** A sheet without faults, ready to be opened. */
-record RoundPlan(String title, String note, List<PlannedItem> items, List<Person> people, List<String> groups, LocalDeadline deadline, Duration warning, Duration grace,
+@RecordBuilder
+public record RoundPlan(String title, String note, List<PlannedItem> items, List<Person> people, List<String> groups, LocalDeadline deadline, Duration warning, Duration grace,
         @Nullable LocalDeadline closing, @Nullable LocalDate keepUntil, @Nullable Long calendarId, String folderPattern, String namePattern, boolean openLink, String passcode, boolean takesActive, LetterPlan letters) {
 
     /** When links shut by themselves; null when they do not. */
-    @Nullable Instant closesAt() {
+    public @Nullable Instant closesAt() {
         return closing == null ? null : closing.instant();
     }
 }

@@ -1,5 +1,6 @@
-package oakbasket.server.round;
+package oakbasket.core.compose;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import oakbasket.core.deadline.WorkingDays;
 import oakbasket.core.reminder.ReminderStep;
@@ -21,6 +22,7 @@ import org.jspecify.annotations.Nullable;
  * @param takesActive whether files that run or open with script are taken
  * @param letters which letters the round sends by itself
  */
+@RecordBuilder
 public record RoundSheet(String title, String note, List<SheetItem> items, List<SheetPerson> people, String peopleText, List<String> groups,
         String deadlineDate, String deadlineTime, String zone, Integer warningHours, Integer graceHours, String closingDate, String closingTime, String keepUntil,
         @Nullable Long calendarId, String folderPattern, String namePattern, Boolean openLink, String passcode, Boolean takesActive, SheetLetters letters) {
@@ -34,6 +36,7 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
      * @param groups the groups that owe it; empty means everybody
      * @param formId the blank form; null when there is none
      */
+    @RecordBuilder
     public record SheetItem(@Nullable Long id, String title, String help, Boolean required, Integer minFiles, Integer maxFiles, List<String> kinds, Integer maxMebibytes,
             List<String> groups, @Nullable Long formId, String formName) {
         public SheetItem {
@@ -54,11 +57,12 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
         }
 
         SheetItem asNew() {
-            return new SheetItem(null, title, help, required, minFiles, maxFiles, kinds, maxMebibytes, groups, formId, formName);
+            return RoundSheetSheetItemBuilder.builder(this).id(null).build();
         }
 
-        SheetItem owedBy(List<String> owing) {
-            return new SheetItem(id, title, help, required, minFiles, maxFiles, kinds, maxMebibytes, owing, formId, formName);
+        /** The same item owed by these groups alone. */
+        public SheetItem owedBy(List<String> owing) {
+            return RoundSheetSheetItemBuilder.builder(this).groups(owing).build();
         }
     }
 
@@ -129,20 +133,19 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
     }
 
     /** The same sheet without its passcode, to be kept after opening. */
-    RoundSheet withoutPasscode() {
-        return new RoundSheet(title, note, items, people, peopleText, groups, deadlineDate, deadlineTime, zone, warningHours, graceHours, closingDate, closingTime, keepUntil,
-                calendarId, folderPattern, namePattern, openLink, "", takesActive, letters);
+    public RoundSheet withoutPasscode() {
+        return RoundSheetBuilder.builder(this).passcode("").build();
     }
 
-    /** The same sheet for another round: with this title and these dates, and items of its own. */
-    RoundSheet again(String newTitle, String deadline, String closing, String keep) {
-        return new RoundSheet(newTitle, note, items.stream().map(SheetItem::asNew).toList(), people, "", groups, deadline, deadlineTime, zone, warningHours, graceHours, closing,
-                closing.isEmpty() ? "" : closingTime, keep, calendarId, folderPattern, namePattern, openLink, passcode, takesActive, letters);
+    /** The same sheet for another round: with this title and deadline, without the other dates, and with items of its own. */
+    public RoundSheet forAnother(String newTitle, String deadline) {
+        return RoundSheetBuilder.builder(this).title(newTitle).items(items.stream().map(SheetItem::asNew).toList()).peopleText("").deadlineDate(deadline)
+                .closingDate("").closingTime("").keepUntil("").build();
     }
 
-    RoundSheet asking(List<SheetPerson> others, List<String> otherGroups) {
-        return new RoundSheet(title, note, items, others, peopleText, otherGroups, deadlineDate, deadlineTime, zone, warningHours, graceHours, closingDate, closingTime, keepUntil,
-                calendarId, folderPattern, namePattern, openLink, passcode, takesActive, letters);
+    /** The same sheet asking others. */
+    public RoundSheet asking(List<SheetPerson> others, List<String> otherGroups) {
+        return RoundSheetBuilder.builder(this).people(others).groups(otherGroups).build();
     }
 
     private static String text(@Nullable String given) {

@@ -1,0 +1,100 @@
+package oakbasket.core.compose;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import oakbasket.core.deadline.LocalDeadline;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.identity.Person;
+import oakbasket.core.naming.NamingPattern;
+import oakbasket.core.naming.PatternProblem;
+import oakbasket.core.reminder.LetterPlan;
+import oakbasket.core.round.ItemSpec;
+
+/** Reads a sheet and says, field by field, what keeps it from being opened, and what is allowed but odd. */
+public final class SheetCheck {
+
+    private static final int LONGEST_NOTE = 10_000;
+    private static final int MOST_HOURS = 24 * 90;
+    private static final int SHORTEST_PASSCODE = 6;
+    private static final int LONGEST_PASSCODE = 64;
+
+    /**
+     * The outcome.
+     *
+     * @param errors what keeps it from being opened
+     * @param oddities what is allowed but odd
+     * @param plan what can be opened; empty while there are errors
+     */
+    public record Outcome(List<Fault> errors, List<Fault> oddities, Optional<RoundPlan> plan) {
+    }
+
+    private final RoundSheet sheet;
+    private final SheetContext context;
+    private final Findings found = new Findings();
+
+    private SheetCheck(RoundSheet sheet, SheetContext context) {
+        this.sheet = sheet;
+        this.context = context;
+    }
+
+    /** Checks a sheet. */
+    public static Outcome check(RoundSheet sheet, SheetContext context) {
+        return new SheetCheck(sheet, context).run();
+    }
+
+    private Outcome run() {
+        String title = title();
+        found.longest("note", sheet.note(), LONGEST_NOTE);
+        List<PlannedItem> items = new ItemsCheck(sheet, context, found).read();
+        List<Person> people = context.changing() ? List.of() : new PeopleCheck(sheet, context, found).read();
+        DatesCheck.Dates dates = new DatesCheck(sheet, context, found).read();
+        Long calendar = sheet.calendarId();
+        if (calendar != null && !context.calendars().test(calendar)) {
+            found.error("calendarId", "calendar-gone");
+        }
+        hours("warningHours", sheet.warningHours());
+        hours("graceHours", sheet.graceHours());
+        pattern("folderPattern", () -> NamingPattern.folders(sheet.folderPattern()));
+        pattern("namePattern", () -> NamingPattern.fileName(sheet.namePattern()));
+        passcode();
+        LetterPlan letters = new LettersCheck(sheet.letters(), found).plan();
+        LocalDeadline deadline = dates.deadline();
+        Optional<RoundPlan> plan = found.count() > 0 || deadline == null || letters == null ? Optional.empty()
+                : Optional.of(new RoundPlan(title, sheet.note().strip(), items, people, sheet.groups(), deadline, Duration.ofHours(sheet.warningHours()),
+                        Duration.ofHours(sheet.graceHours()), dates.closing(), dates.keepUntil(), calendar, sheet.folderPattern(), sheet.namePattern(), sheet.openLink(),
+                        sheet.passcode().strip(), sheet.takesActive(), letters));
+        return new Outcome(found.errors(), found.oddities(), plan);
+    }
+
+    private String title() {
+        String title = sheet.title().strip();
+        if (title.isEmpty()) {
+            found.error("title", "round-title-missing");
+        } else if (title.length() > ItemSpec.LONGEST_TITLE) {
+            found.error("title", "longest", ItemSpec.LONGEST_TITLE);
+        }
+        return title;
+    }
+
+    private void passcode() {
+        int length = sheet.passcode().strip().length();
+        if (sheet.openLink() && length > 0 && (length < SHORTEST_PASSCODE || length > LONGEST_PASSCODE)) {
+            found.error("passcode", "passcode-length", SHORTEST_PASSCODE, LONGEST_PASSCODE);
+        }
+    }
+
+    private void pattern(String field, Runnable reading) {
+        try {
+            reading.run();
+        } catch (PatternProblem problem) {
+            found.add(problem.at(field));
+        }
+    }
+
+    private void hours(String field, int hours) {
+        if (hours < 0 || hours > MOST_HOURS) {
+            found.error(field, "hours", MOST_HOURS);
+        }
+    }
+}
