@@ -1,6 +1,5 @@
 package oakbasket.server;
 
-import jakarta.servlet.http.HttpServletRequest;
 import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -31,14 +30,16 @@ public record Settings(@DefaultValue("oak-basket-data") Path data, @Nullable URI
         @DefaultValue("PT1M") Duration letterHold, @DefaultValue("PT10M") Duration returnHold, @DefaultValue("6000") int connections,
         @DefaultValue("256") int connectionsPerCaller, @DefaultValue("false") boolean demo) {
 
+    /** The address that stands on letters where none is set; only the stand-in for a mail server takes it. */
+    private static final String NOBODY = "letters@localhost";
+
+    /** The address letters come from. */
+    public String letterSender() {
+        return mailFrom == null ? NOBODY : mailFrom;
+    }
+
     /** Whether people reach this server by https, which a proxy may end before it. */
     public boolean https() {
         return publicAddress != null && "https".equalsIgnoreCase(publicAddress.getScheme());
-    }
-
-    /** Where people reach this server, without a slash at the end. */
-    public String base(HttpServletRequest request) {
-        URI address = publicAddress;
-        return address != null ? address.toString().replaceAll("/+$", "") : request.getScheme() + "://" + request.getHeader("Host");
     }
 }

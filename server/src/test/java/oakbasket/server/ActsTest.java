@@ -2,9 +2,9 @@ package oakbasket.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.time.Instant;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 

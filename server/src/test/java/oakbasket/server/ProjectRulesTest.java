@@ -1,16 +1,7 @@
 package oakbasket.server;
 
-import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
-import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.tngtech.archunit.core.domain.JavaClasses;
-import com.tngtech.archunit.base.DescribedPredicate;
-import com.tngtech.archunit.core.domain.JavaMethodCall;
-import com.tngtech.archunit.lang.ArchRule;
-import java.util.Set;
-import com.tngtech.archunit.core.importer.ClassFileImporter;
-import com.tngtech.archunit.core.importer.ImportOption;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -23,54 +14,8 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
-/** The rules of docs/architecture.md that can be checked by a machine. */
+/** What the documents and message files say is true. */
 class ProjectRulesTest {
-
-    private static final JavaClasses ALL = new ClassFileImporter().withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS).importPackages("oakbasket");
-
-    @Test
-    void theCoreKnowsNobody() {
-        noClasses().that().resideInAPackage("oakbasket.core..").should().dependOnClassesThat()
-                .resideInAnyPackage("oakbasket.server..", "org.springframework..", "jakarta..", "java.sql..", "java.io..", "java.nio.file..", "java.net.http..").check(ALL);
-    }
-
-    @Test
-    void tablesBelongToTheirCapability() {
-        classes().that().haveSimpleNameEndingWith("Table").should().bePackagePrivate().check(ALL);
-        noClasses().that().haveSimpleNameNotEndingWith("Table").and().resideOutsideOfPackage("..storage..").should()
-                .dependOnClassesThat().haveFullyQualifiedName("org.springframework.jdbc.core.simple.JdbcClient").check(ALL);
-        noClasses().that().haveSimpleNameEndingWith("Service").or().haveSimpleNameEndingWith("Table").should().dependOnClassesThat().haveSimpleNameEndingWith("Controller").check(ALL);
-    }
-
-    @Test
-    void timeIsAskedOfTheClock() {
-        ASKS_THE_MACHINE.check(ALL);
-        assertThat(ASKS_THE_MACHINE.evaluate(new ClassFileImporter().importClasses(AsksTheMachine.class)).getFailureReport().getDetails())
-                .as("the rule can fail, for each way to ask").hasSizeGreaterThanOrEqualTo(8);
-    }
-
-    private static final Set<String> CLOCK_READERS = Set.of("java.time.Instant", "java.time.LocalDate", "java.time.LocalTime", "java.time.LocalDateTime", "java.time.ZonedDateTime",
-            "java.time.OffsetDateTime", "java.time.Year", "java.time.YearMonth");
-
-    /** What time it is stands in one place; how long something took may be asked of the machine. */
-    private static final ArchRule ASKS_THE_MACHINE = noClasses().that().resideInAPackage("oakbasket..").and().resideOutsideOfPackage("oakbasket.server.clock..").should()
-            .callMethodWhere(new DescribedPredicate<JavaMethodCall>("what time it is") {
-                @Override
-                public boolean test(JavaMethodCall call) {
-                    String owner = call.getTargetOwner().getFullName();
-                    boolean reads = call.getName().equals("now") && CLOCK_READERS.contains(owner) && call.getTarget().getRawParameterTypes().stream().noneMatch(type -> type.isEquivalentTo(java.time.Clock.class));
-                    return reads || owner.equals("java.lang.System") && call.getName().equals("currentTimeMillis")
-                            || owner.equals("java.time.Clock") && call.getName().startsWith("system");
-                }
-            }).orShould().callConstructor(java.util.Date.class).orShould().callMethod(java.util.Calendar.class, "getInstance");
-
-    /** Breaks the rule in every way, so that it is seen to be one. */
-    static final class AsksTheMachine {
-        Object[] ways() {
-            return new Object[] {java.time.Instant.now(), java.time.LocalDate.now(), java.time.LocalTime.now(), java.time.LocalDateTime.now(), java.time.ZonedDateTime.now(),
-                System.currentTimeMillis(), new java.util.Date(), java.util.Calendar.getInstance(), java.time.Clock.systemUTC()};
-        }
-    }
 
     @Test
     void everyProblemHasItsWords() throws IOException {

@@ -3,15 +3,15 @@ package oakbasket.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayInputStream;
-import java.util.TreeMap;
+import java.nio.charset.StandardCharsets;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import java.nio.charset.StandardCharsets;
 import tools.jackson.databind.JsonNode;
 
 /** Downloads and previews. Sources: RFC 6266 and 8187 (Content-Disposition), RFC 9110 (ranges, conditional requests). */

@@ -1,8 +1,8 @@
 package oakbasket.core.allowance;
 
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.Instant;
 import java.util.Optional;
 import oakbasket.core.fault.Fault;
 import org.jspecify.annotations.Nullable;

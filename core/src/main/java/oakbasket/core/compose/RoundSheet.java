@@ -83,7 +83,7 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
      */
     public record SheetLetters(Boolean invite, Boolean tellReturned, List<SheetStep> steps, Integer repeatEvery, Integer repeatTimes, WorkingDays.@Nullable Shift shift) {
         /** No letters. */
-        public static final SheetLetters NONE = new SheetLetters(false, false, List.of(), null, null, null);
+        public static final SheetLetters NONE = new SheetLetters(false, false, List.of(), 5, 0, WorkingDays.Shift.EARLIER);
 
         public SheetLetters {
             invite = invite != null && invite;

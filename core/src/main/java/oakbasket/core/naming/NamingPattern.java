@@ -160,7 +160,10 @@ public final class NamingPattern {
         }
         String format = colon < 0 ? DEFAULT_DATE : inside.substring(colon + 1).strip();
         try {
-            formatter(format).format(LocalDateTime.of(2027, 3, 28, 13, 30));
+            DateTimeFormatter readable = formatter(format);
+            if (readable.format(LocalDateTime.of(2027, 3, 28, 13, 30)).isEmpty()) {
+                throw new DateTimeException(format);
+            }
         } catch (IllegalArgumentException | DateTimeException wrong) {
             throw new PatternProblem(at, "pattern-date-format", format);
         }

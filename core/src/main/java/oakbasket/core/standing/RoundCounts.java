@@ -46,10 +46,10 @@ public record RoundCounts(int asked, int complete, int percent, int waived, int 
                 }
             }
         }
-        int asked = lists.get(BasketList.ASKED);
-        int complete = lists.get(BasketList.COMPLETE);
-        return new RoundCounts(asked, complete, percent(complete, asked), lists.get(BasketList.WAIVED), lists.get(BasketList.WALK_INS), lists.get(BasketList.PAUSED),
-                byProgress, byTimeliness, files, lists.get(BasketList.SENT), toCheck, claimed);
+        int asked = lists.getOrDefault(BasketList.ASKED, 0);
+        int complete = lists.getOrDefault(BasketList.COMPLETE, 0);
+        return new RoundCounts(asked, complete, percent(complete, asked), lists.getOrDefault(BasketList.WAIVED, 0), lists.getOrDefault(BasketList.WALK_INS, 0), lists.getOrDefault(BasketList.PAUSED, 0),
+                byProgress, byTimeliness, files, lists.getOrDefault(BasketList.SENT, 0), toCheck, claimed);
     }
 
     /** Whole percent, rounded down; 0 when {@code of} is 0. */

@@ -5,16 +5,20 @@ import java.security.MessageDigest;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
-import oakbasket.server.storage.SecretKeys;
-import oakbasket.server.storage.Transactions;
 import oakbasket.server.problem.Problem;
-import oakbasket.server.web.SlowHashes;
+import oakbasket.server.security.SecretKeys;
+import oakbasket.server.security.SlowHashes;
+import oakbasket.server.storage.Transactions;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -52,7 +56,7 @@ public class AccountService {
             code.append(code.length() == 4 || code.length() == 9 ? "-" : "").append(CODE_ALPHABET.charAt(b & 31));
         }
         this.setUpCode = code.toString();
-        this.nobodysHash = encoder.encode(setUpCode);
+        this.nobodysHash = Objects.requireNonNull(encoder.encode(setUpCode));
     }
 
     @EventListener(ApplicationReadyEvent.class)
@@ -77,7 +81,7 @@ public class AccountService {
             throw Problem.conflict("already-set-up");
         }
         List<Fault> errors = new ArrayList<>();
-        byte[] given = code.strip().toUpperCase().getBytes(StandardCharsets.UTF_8);
+        byte[] given = code.strip().toUpperCase(Locale.ROOT).getBytes(StandardCharsets.UTF_8);
         if (!MessageDigest.isEqual(given, setUpCode.getBytes(StandardCharsets.UTF_8))) {
             errors.add(Fault.of("code", "set-up-code"));
         }
@@ -100,7 +104,7 @@ public class AccountService {
     /** Makes an account without further questions; for the demo, and behind {@link #makeFirst}. */
     public Account make(Person person, String password) {
         MailAddress mail = person.address();
-        String hash = encoder.encode(password);
+        String hash = Objects.requireNonNull(encoder.encode(password));
         transactions.durably(() -> accounts.insert(person.name(), mail.text(), mail.key(), hash, clock.instant()));
         return accounts.find(mail.key()).orElseThrow().account();
     }
@@ -123,6 +127,11 @@ public class AccountService {
     /** The account as it stands now. */
     public Account current(long id) {
         return accounts.byId(id).orElseThrow(() -> Problem.of(Problem.Kind.SIGN_IN_NEEDED, "sign-in-needed"));
+    }
+
+    /** The names of accounts, by their ids. */
+    public Map<Long, String> names(Collection<Long> ids) {
+        return accounts.names(ids);
     }
 
     /** Marks everything that is in as seen. */

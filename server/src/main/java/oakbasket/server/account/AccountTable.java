@@ -3,6 +3,9 @@ package oakbasket.server.account;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -46,5 +49,13 @@ class AccountTable {
 
     private static Account account(ResultSet row) throws SQLException {
         return new Account(row.getLong("id"), row.getString("name"), row.getString("email"), row.getObject("last_look", Instant.class));
+    }
+
+    Map<Long, String> names(Collection<Long> ids) {
+        Map<Long, String> names = new HashMap<>();
+        jdbc.sql("SELECT id, name FROM account WHERE id = ANY(?)").param(ids.toArray(Long[]::new)).query(row -> {
+            names.put(row.getLong("id"), row.getString("name"));
+        });
+        return names;
     }
 }

@@ -1,54 +1,46 @@
 package oakbasket.server.account;
 
-import jakarta.servlet.http.Cookie;
-import jakarta.servlet.http.HttpServletRequest;
-import jakarta.servlet.http.HttpServletResponse;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
-import java.time.Duration;
-import java.util.Arrays;
 import java.util.Base64;
+import java.util.List;
 import java.util.Optional;
-import oakbasket.server.Settings;
-import oakbasket.server.storage.SecretKeys;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.ResponseCookie;
+import java.util.regex.Pattern;
+import oakbasket.server.security.SecretKeys;
 import org.springframework.stereotype.Component;
 
 /**
- * Remembers by a signed cookie which browsers signed in to which account, so that strangers who guess at a password do not lock out who has it (OWASP,
+ * Marks browsers, so that it is known which browsers signed in to which account, so that strangers who guess at a password do not lock out who has it (OWASP,
  * Authentication Cheat Sheet: device cookies). The cookie lets nobody in.
  */
 @Component
 class KnownBrowsers {
 
-    private static final String COOKIE = "oak-browser";
-    private static final Duration LIFE = Duration.ofDays(180);
+    private static final Pattern MARK = Pattern.compile("[A-Za-z0-9_-]{16}\\.[A-Za-z0-9_-]{43}");
     private static final int NAME_BYTES = 12;
+    private static final int NAME_LENGTH = 16;
 
     private final SecretKeys keys;
-    private final Settings settings;
 
-    KnownBrowsers(SecretKeys keys, Settings settings) {
+    KnownBrowsers(SecretKeys keys) {
         this.keys = keys;
-        this.settings = settings;
     }
 
-    /** The name of the browser, if it signed in to this account before. */
-    Optional<String> name(HttpServletRequest request, String emailKey) {
-        Cookie[] cookies = request.getCookies();
-        return cookies == null ? Optional.empty() : Arrays.stream(cookies).filter(cookie -> cookie.getName().equals(COOKIE)).map(Cookie::getValue)
-                .filter(value -> value.matches("[A-Za-z0-9_-]{16}\\.[A-Za-z0-9_-]{43}"))
-                .filter(value -> MessageDigest.isEqual(bytes(value.substring(17)), bytes(signature(value.substring(0, 16), emailKey))))
-                .map(value -> value.substring(0, 16)).findFirst();
+    /**
+     * The name of a browser, if it signed in to this account before.
+     *
+     * @param marks what the browser holds of earlier marks, whatever it is
+     */
+    Optional<String> name(List<String> marks, String emailKey) {
+        return marks.stream().filter(mark -> MARK.matcher(mark).matches())
+                .filter(mark -> MessageDigest.isEqual(bytes(mark.substring(NAME_LENGTH + 1)), bytes(signature(mark.substring(0, NAME_LENGTH), emailKey))))
+                .map(mark -> mark.substring(0, NAME_LENGTH)).findFirst();
     }
 
-    /** Has the browser remembered. */
-    void remember(HttpServletResponse response, String emailKey) {
+    /** A mark by which a browser is known again. */
+    String mark(String emailKey) {
         String name = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(NAME_BYTES));
-        ResponseCookie cookie = ResponseCookie.from(COOKIE, name + "." + signature(name, emailKey)).httpOnly(true).secure(settings.https()).sameSite("Strict")
-                .path("/api/session").maxAge(LIFE).build();
-        response.addHeader(HttpHeaders.SET_COOKIE, cookie.toString());
+        return name + "." + signature(name, emailKey);
     }
 
     private String signature(String name, String emailKey) {

@@ -1,16 +1,21 @@
 package oakbasket.server.account;
 
+import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
+import java.time.Duration;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import oakbasket.server.Settings;
+import oakbasket.server.security.Limits;
 import oakbasket.server.web.Caller;
-import oakbasket.server.web.Limits;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseCookie;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -18,8 +23,8 @@ import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
-import org.springframework.security.web.csrf.CsrfToken;
 import org.springframework.security.web.csrf.CsrfAuthenticationStrategy;
+import org.springframework.security.web.csrf.CsrfToken;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -39,6 +44,9 @@ class SessionController {
 
     record FirstAccount(@Nullable String code, @Nullable String name, @Nullable String email, @Nullable String password) {
     }
+
+    private static final String BROWSER_COOKIE = "oak-browser";
+    private static final Duration BROWSER_KNOWN = Duration.ofDays(180);
 
     private final AccountService accounts;
     private final SecurityContextRepository contexts;
@@ -67,15 +75,15 @@ class SessionController {
     @PostMapping("/api/session")
     Session signIn(@RequestBody SignIn body, HttpServletRequest request, HttpServletResponse response) {
         String email = text(body.email());
-        String account = AccountService.keyOf(email).orElse("no address");
-        Optional<String> browser = browsers.name(request, account);
+        String account = AccountService.keyOf(email).orElse("-");
+        Optional<String> browser = browsers.name(marks(request), account);
         List<Map.Entry<Limits.Kind, String>> counted = browser.isPresent() ? List.of(Map.entry(Limits.Kind.KNOWN_BROWSER, browser.get()))
                 : List.of(Map.entry(Limits.Kind.SIGN_IN, Caller.of(request)), Map.entry(Limits.Kind.ACCOUNT, account));
         counted.forEach(one -> limits.count(one.getKey(), one.getValue()));
         Account entered = accounts.signIn(email, text(body.password()), browser.isPresent());
         counted.forEach(one -> limits.giveBack(one.getKey(), one.getValue()));
         if (browser.isEmpty()) {
-            browsers.remember(response, account);
+            remember(response, browsers.mark(account));
         }
         return enter(entered, request, response);
     }
@@ -111,6 +119,16 @@ class SessionController {
         // The new one is made, and goes to the browser, only when it is asked for.
         ((CsrfToken) request.getAttribute(CsrfToken.class.getName())).getToken();
         return session(account);
+    }
+
+    private static List<String> marks(HttpServletRequest request) {
+        Cookie[] cookies = request.getCookies();
+        return cookies == null ? List.of() : Arrays.stream(cookies).filter(cookie -> cookie.getName().equals(BROWSER_COOKIE)).map(Cookie::getValue).toList();
+    }
+
+    private void remember(HttpServletResponse response, String mark) {
+        ResponseCookie cookie = ResponseCookie.from(BROWSER_COOKIE, mark).httpOnly(true).secure(settings.https()).sameSite("Strict").path("/api/session").maxAge(BROWSER_KNOWN).build();
+        response.addHeader(HttpHeaders.SET_COOKIE, cookie.toString());
     }
 
     private static String text(@Nullable String given) {

@@ -4,7 +4,7 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
+import oakbasket.server.storage.Known;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.jdbc.support.KeyHolder;
@@ -13,14 +13,6 @@ import org.springframework.stereotype.Repository;
 /** All SQL of the tables basket_act and basket_act_basket. */
 @Repository
 class ActTable {
-
-    /**
-     * Something a coordinator did to baskets.
-     *
-     * @param said what was given with it, such as a reason
-     */
-    record Act(long id, long roundId, long accountId, Instant at, String kind, String said, @Nullable Instant undoneAt) {
-    }
 
     private final JdbcClient jdbc;
 
@@ -32,13 +24,13 @@ class ActTable {
         KeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("INSERT INTO basket_act (round_id, account_id, at, kind, said, detail) VALUES (:round, :account, :at, :kind, :said, :detail)").param("round", roundId)
                 .param("account", account).param("at", at).param("kind", kind).param("said", said).param("detail", detail).update(key, "id");
-        long id = key.getKeyAs(Long.class);
+        long id = Known.id(key);
         jdbc.sql("INSERT INTO basket_act_basket (act_id, basket_id) SELECT CAST(? AS BIGINT), C1 FROM UNNEST(CAST(? AS BIGINT ARRAY)) AS T(C1)").param(id).param(baskets.toArray(Long[]::new)).update();
         return id;
     }
 
-    Optional<Act> byId(long id) {
-        return jdbc.sql("SELECT id, round_id, account_id, at, kind, said, undone_at FROM basket_act WHERE id = :id").param("id", id).query(Act.class).optional();
+    Optional<BasketAct> byId(long id) {
+        return jdbc.sql("SELECT id, round_id, account_id, at, kind, said, undone_at FROM basket_act WHERE id = :id").param("id", id).query(BasketAct.class).optional();
     }
 
     String detail(long id) {
@@ -49,9 +41,9 @@ class ActTable {
         return jdbc.sql("UPDATE basket_act SET undone_at = :at WHERE id = :id AND undone_at IS NULL").param("at", at).param("id", id).update();
     }
 
-    List<Act> ofBasket(long basketId) {
+    List<BasketAct> ofBasket(long basketId) {
         return jdbc.sql("""
                 SELECT a.id, a.round_id, a.account_id, a.at, a.kind, a.said, a.undone_at FROM basket_act a JOIN basket_act_basket b ON b.act_id = a.id
-                WHERE b.basket_id = :basket ORDER BY a.id""").param("basket", basketId).query(Act.class).list();
+                WHERE b.basket_id = :basket ORDER BY a.id""").param("basket", basketId).query(BasketAct.class).list();
     }
 }

@@ -20,7 +20,7 @@ import org.jspecify.annotations.Nullable;
 public record Basket(long id, long roundId, long contactId, int version, boolean walkIn, @Nullable Instant askedAt, @Nullable Instant openedAt,
         Allowance allowance, List<String> groups) {
 
-    BasketStanding.Story story() {
+    public BasketStanding.Story story() {
         return new BasketStanding.Story(askedAt, openedAt, allowance.waivedAt());
     }
 

@@ -17,19 +17,19 @@ import oakbasket.server.contact.Contacts;
 import oakbasket.server.link.Links;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
-import oakbasket.server.round.Inviting;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Known;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
-import org.springframework.context.annotation.Lazy;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
 
 /** What coordinators do to one basket or to many at once. All of it happens or none; each act can be undone as long as nobody did anything since. */
 @Service
-class BasketActs {
+public class BasketActs {
 
     private static final int MOST_NAMES = 5;
 
@@ -64,20 +64,20 @@ class BasketActs {
     private final Rounds rounds;
     private final Contacts contacts;
     private final Links links;
-    private final Inviting inviting;
+    private final ApplicationEventPublisher events;
     private final Transactions transactions;
     private final LiveHub live;
     private final JsonMapper json;
     private final Clock clock;
 
-    BasketActs(BasketTable baskets, ActTable acts, Rounds rounds, Contacts contacts, Links links, @Lazy Inviting inviting, Transactions transactions, LiveHub live,
+    BasketActs(BasketTable baskets, ActTable acts, Rounds rounds, Contacts contacts, Links links, ApplicationEventPublisher events, Transactions transactions, LiveHub live,
             JsonMapper json, Clock clock) {
         this.baskets = baskets;
         this.acts = acts;
         this.rounds = rounds;
         this.contacts = contacts;
         this.links = links;
-        this.inviting = inviting;
+        this.events = events;
         this.transactions = transactions;
         this.live = live;
         this.json = json;
@@ -142,7 +142,7 @@ class BasketActs {
             for (long contact : wanted.stream().distinct().toList()) {
                 Basket basket = there.get(contact);
                 if (basket == null) {
-                    long id = baskets.insert(roundId, contact, false, known.get(contact).groups());
+                    long id = baskets.insert(roundId, contact, false, Known.in(known, contact).groups());
                     links.makePersonal(roundId, id);
                     Basket fresh = baskets.byId(id).orElseThrow();
                     Allowance out = Allowance.NONE.after(new AllowanceChange.Remove(true), now);
@@ -153,7 +153,7 @@ class BasketActs {
             }
             touched.addAll(before.stream().map(Before::id).toList());
             if (round.letters().invite()) {
-                inviting.invite(touched, account);
+                events.publishEvent(new PeopleAsked(touched, account));
             }
             return before.isEmpty() ? new BasketsChanged(0, 0)
                     : new BasketsChanged(acts.insert(roundId, account, now, "add", "", json.writeValueAsString(new Detail(before)), touched), before.size());
@@ -168,25 +168,25 @@ class BasketActs {
      * @throws Problem with status 409 when it was undone before, or one of its baskets was changed since
      */
     BasketsChanged undo(long actId) {
-        ActTable.Act act = acts.byId(actId).orElseThrow(() -> Problem.notFound("no-act"));
+        BasketAct act = acts.byId(actId).orElseThrow(() -> Problem.notFound("no-act"));
         List<Before> before = json.readValue(acts.detail(actId), Detail.class).before();
         transactions.durably(() -> {
             if (acts.undo(actId, clock.instant()) != 1) {
                 throw Problem.conflict("undone-already");
             }
             Map<Long, Basket> now = baskets.byIds(before.stream().map(Before::id).toList()).stream().collect(Collectors.toMap(Basket::id, basket -> basket));
-            List<Basket> changedSince = before.stream().filter(one -> now.get(one.id()).version() != one.versionAfter()).map(one -> now.get(one.id())).toList();
+            List<Basket> changedSince = before.stream().filter(one -> Known.in(now, one.id()).version() != one.versionAfter()).map(one -> Known.in(now, one.id())).toList();
             if (!changedSince.isEmpty()) {
                 throw elsewhere(changedSince);
             }
-            before.forEach(one -> set(now.get(one.id()), one.allowance()));
+            before.forEach(one -> set(Known.in(now, one.id()), one.allowance()));
         });
         tell(act.roundId(), before.stream().map(Before::id).toList());
         return new BasketsChanged(actId, before.size());
     }
 
     /** What was done to a basket, the oldest first. */
-    List<ActTable.Act> ofBasket(long basketId) {
+    public List<BasketAct> ofBasket(long basketId) {
         return acts.ofBasket(basketId);
     }
 

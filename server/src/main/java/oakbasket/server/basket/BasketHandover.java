@@ -5,16 +5,15 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import oakbasket.server.contact.ContactBaskets;
 import oakbasket.server.link.Links;
 import oakbasket.server.review.ReceivedFiles;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Moves baskets, and what was sent into them, between contacts that turn out to be one person; and back. */
+/** Moves baskets, and what was sent into them, between contacts that turn out to be one person; and back. Runs in the caller's transaction. */
 @Service
-class BasketHandover implements ContactBaskets {
+public class BasketHandover {
 
     /**
      * One basket that was moved.
@@ -41,12 +40,16 @@ class BasketHandover implements ContactBaskets {
         this.json = json;
     }
 
-    @Override
+    /** Whether a contact is or was in any round. */
     public boolean any(long contactId) {
         return !baskets.ofContacts(List.of(contactId)).isEmpty();
     }
 
-    @Override
+    /**
+     * Hands all baskets of one contact over to another. Where the other has one in the same round, what was sent moves into it.
+     *
+     * @return a journal for {@link #takeBack}
+     */
     public String handOver(long from, long to, Instant at) {
         Map<Long, Basket> there = baskets.ofContacts(List.of(to)).stream().collect(Collectors.toMap(Basket::roundId, basket -> basket));
         List<Moved> moved = new ArrayList<>();
@@ -66,7 +69,11 @@ class BasketHandover implements ContactBaskets {
         return json.writeValueAsString(new Journal(moved));
     }
 
-    @Override
+    /**
+     * Takes the baskets of somebody who came unasked out of their rounds.
+     *
+     * @return a journal for {@link #takeBack}
+     */
     public String takeOut(long contactId, Instant at) {
         List<Moved> moved = new ArrayList<>();
         for (Basket basket : baskets.ofContacts(List.of(contactId))) {
@@ -78,7 +85,7 @@ class BasketHandover implements ContactBaskets {
         return json.writeValueAsString(new Journal(moved));
     }
 
-    @Override
+    /** Puts everything back as the journal says. */
     public void takeBack(String journal) {
         for (Moved moved : json.readValue(journal, Journal.class).moved()) {
             if (moved.into() == null) {

@@ -4,6 +4,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -11,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import oakbasket.core.allowance.Allowance;
 import oakbasket.server.storage.IdChunks;
+import oakbasket.server.storage.Known;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -36,7 +38,7 @@ class BasketTable {
         KeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("INSERT INTO basket (round_id, contact_id, walk_in, groups_then) VALUES (:round, :contact, :walkIn, :groups)")
                 .param("round", roundId).param("contact", contactId).param("walkIn", walkIn).param("groups", String.join("\n", groups)).update(key, "id");
-        return key.getKeyAs(Long.class);
+        return Known.id(key);
     }
 
     Optional<Basket> byId(long id) {
@@ -69,8 +71,12 @@ class BasketTable {
         return jdbc.sql(SELECT + "WHERE round_id = :round ORDER BY id").param("round", roundId).query((row, n) -> basket(row, waivers)).list();
     }
 
-    List<LocalDate> extensions(long roundId) {
-        return jdbc.sql("SELECT DISTINCT extension_date FROM basket WHERE round_id = :round AND extension_date IS NOT NULL").param("round", roundId).query(LocalDate.class).list();
+    Map<Long, List<LocalDate>> extensions() {
+        Map<Long, List<LocalDate>> extensions = new HashMap<>();
+        jdbc.sql("SELECT DISTINCT round_id, extension_date FROM basket WHERE extension_date IS NOT NULL").query(row -> {
+            extensions.computeIfAbsent(row.getLong("round_id"), id -> new ArrayList<>()).add(row.getObject("extension_date", LocalDate.class));
+        });
+        return extensions;
     }
 
     /** How many rows changed: 0 when it was asked before. */

@@ -5,24 +5,31 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import oakbasket.core.allowance.Allowance;
 import oakbasket.core.allowance.AllowanceChange;
 import oakbasket.core.identity.Person;
+import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.link.Links;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
-import oakbasket.server.round.Asking;
-import oakbasket.server.storage.Transactions;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.storage.Known;
+import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
 /** Makes baskets and notes what happens to them. */
 @Service
-public class Baskets implements Asking {
+public class Baskets {
+
+    /** Somebody who is asked in a round. */
+    public record Asked(String name, String email) {
+    }
 
     private final BasketTable table;
     private final Contacts contacts;
@@ -40,9 +47,15 @@ public class Baskets implements Asking {
         this.clock = clock;
     }
 
-    @Override
+    /**
+     * Makes a basket and a personal link for each person and each member of the groups, and the open link where there is one. Runs in the transaction of
+     * the opening.
+     *
+     * @param passcode for the open link; empty means none
+     * @return the new baskets
+     */
     public List<Long> ask(long roundId, List<Person> people, Collection<String> groups, boolean openLink, String passcode) {
-        java.util.LinkedHashSet<Long> asked = new java.util.LinkedHashSet<>(people.stream().map(contacts::asked).toList());
+        LinkedHashSet<Long> asked = new LinkedHashSet<>(people.stream().map(contacts::asked).toList());
         groups.forEach(group -> asked.addAll(contacts.idsOfGroup(group)));
         Map<Long, List<String>> memberships = contacts.groupsOf(asked);
         List<Long> made = new ArrayList<>();
@@ -56,11 +69,11 @@ public class Baskets implements Asking {
         return made;
     }
 
-    @Override
+    /** Who is asked in a round now, without walk-ins and those removed. */
     public List<Asked> asked(long roundId) {
         List<Basket> in = table.ofRound(roundId).stream().filter(basket -> !basket.removed() && !basket.walkIn()).toList();
-        Map<Long, oakbasket.server.contact.Contact> people = contacts.byIds(in.stream().map(Basket::contactId).toList());
-        return in.stream().map(basket -> people.get(basket.contactId())).map(contact -> new Asked(contact.name(), contact.email())).toList();
+        Map<Long, Contact> people = contacts.byIds(in.stream().map(Basket::contactId).toList());
+        return in.stream().map(basket -> Known.in(people, basket.contactId())).map(contact -> new Asked(contact.name(), contact.email())).toList();
     }
 
     /** One basket, or 404. */
@@ -73,14 +86,21 @@ public class Baskets implements Asking {
         return table.byIds(ids);
     }
 
+    /** The names of the people whose baskets these are, by the basket. */
+    public Map<Long, String> names(Collection<Long> ids) {
+        List<Basket> found = byIds(ids);
+        Map<Long, Contact> people = contacts.byIds(found.stream().map(Basket::contactId).toList());
+        return found.stream().collect(Collectors.toMap(Basket::id, basket -> Known.in(people, basket.contactId()).name()));
+    }
+
     /** All baskets of a round, those removed from it included. */
     public List<Basket> ofRound(long roundId) {
         return table.ofRound(roundId);
     }
 
-    /** The days to which deadlines of a round were extended, each once. */
-    public List<LocalDate> extensions(long roundId) {
-        return table.extensions(roundId);
+    /** The days to which deadlines were extended, each once, by the round. */
+    public Map<Long, List<LocalDate>> extensions() {
+        return table.extensions();
     }
 
     /** All baskets of these contacts, in whatever round. */

@@ -3,9 +3,10 @@ package oakbasket.server.basket;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import oakbasket.server.storage.IdChunks;
 import oakbasket.core.identity.Claim;
 import oakbasket.core.identity.Person;
+import oakbasket.server.storage.IdChunks;
+import oakbasket.server.storage.Known;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -27,7 +28,7 @@ class SubmissionTable {
         KeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("INSERT INTO submission (basket_id, link_id, key_hash, receipt_code, started_at) VALUES (:basket, :link, :key, :code, :now)")
                 .param("basket", basketId).param("link", linkId).param("key", keyHash).param("code", receiptCode).param("now", now).update(key, "id");
-        return key.getKeyAs(Long.class);
+        return Known.id(key);
     }
 
     /** A submission of somebody who only says who they are; it gets its basket with its first file. */
@@ -38,7 +39,7 @@ class SubmissionTable {
                 VALUES (:link, :key, :code, :name, :email, :mailbox, :caller, :now)""")
                 .param("link", linkId).param("key", keyHash).param("code", receiptCode).param("name", declared.name()).param("email", declared.address().text())
                 .param("mailbox", declared.address().key()).param("caller", caller).param("now", now).update(key, "id");
-        return key.getKeyAs(Long.class);
+        return Known.id(key);
     }
 
     /** Corrects who the sender says they are. */

@@ -2,30 +2,35 @@ package oakbasket.server.basket;
 
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Base64;
+import java.util.Collection;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.Claim;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.receipt.ReceiptCode;
-import oakbasket.server.link.Hash;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
-import oakbasket.server.storage.SecretKeys;
+import oakbasket.server.security.Hash;
+import oakbasket.server.security.Limits;
+import oakbasket.server.security.SecretKeys;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Limits;
-import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
@@ -36,7 +41,7 @@ public class Submissions {
 
     private static final int KEY_BYTES = 20;
     /** How long a submission without anything in it is remembered. */
-    private static final java.time.Duration EMPTY_LIFE = java.time.Duration.ofDays(2);
+    private static final Duration EMPTY_LIFE = Duration.ofDays(2);
 
     /** One line of a receipt. */
     public record ReceiptLine(String item, String name, long bytes, String sha256, boolean sentBefore) {
@@ -104,7 +109,7 @@ public class Submissions {
             table.declare(locked.id(), declared);
             if (locked.basketId() != null) {
                 Submission bound = bind(locked, declared, link.roundId());
-                files.move(List.of(bound.id()), java.util.Objects.requireNonNull(bound.basketId()));
+                files.move(List.of(bound.id()), Objects.requireNonNull(bound.basketId()));
                 files.keepApart(bound.id(), bound.keptApart());
                 if (!locked.basketId().equals(bound.basketId())) {
                     baskets.forgetIfEmpty(locked.basketId());
@@ -181,7 +186,7 @@ public class Submissions {
         Long personal = link.basketId();
         String code = ReceiptCode.random(keys.generator()).text();
         return personal != null ? table.insert(personal, link.id(), Hash.of(key), code, at)
-                : table.insert(java.util.Objects.requireNonNull(declared), caller, link.id(), Hash.of(key), code, at);
+                : table.insert(Objects.requireNonNull(declared), caller, link.id(), Hash.of(key), code, at);
     }
 
     /** The submission with this key, or 404. */
@@ -192,8 +197,18 @@ public class Submissions {
         return table.byKeyHash(Hash.of(key)).orElseThrow(() -> Problem.notFound("no-submission"));
     }
 
+    /** Submissions by id; ids that do not exist are left out. */
+    public List<Submission> byIds(Collection<Long> ids) {
+        return table.byIds(ids);
+    }
+
+    /** The submission with this receipt code, if there is one. */
+    public Optional<Submission> byReceipt(String code) {
+        return table.byReceipt(code);
+    }
+
     /** A submission, if there is one. */
-    public java.util.Optional<Submission> find(long id) {
+    public Optional<Submission> find(long id) {
         return table.byId(id);
     }
 
@@ -225,13 +240,13 @@ public class Submissions {
         if (submission.finishedAt() == null) {
             transactions.durably(() -> table.finish(submission.id(), clock.instant()));
         }
-        Instant at = byId(submission.id()).finishedAt();
+        Instant at = Objects.requireNonNull(byId(submission.id()).finishedAt());
         List<Item> items = rounds.items(received.get(0).roundId());
         List<ReceivedFile> earlier = submission.selfDeclared() || submission.basketId() == null ? received : files.ofBasket(submission.basketId());
         List<ReceiptLine> lines = received.stream().map(file -> new ReceiptLine(
                 items.stream().filter(item -> item.id() == file.itemId()).findFirst().map(item -> item.spec().title()).orElseGet(() -> rounds.itemTitle(file.itemId())), file.originalName(),
                 file.sizeBytes(), HexFormat.of().formatHex(file.sha256()),
-                earlier.stream().anyMatch(other -> other.id() < file.id() && java.util.Arrays.equals(other.sha256(), file.sha256())))).toList();
+                earlier.stream().anyMatch(other -> other.id() < file.id() && Arrays.equals(other.sha256(), file.sha256())))).toList();
         return new Receipt(new ReceiptCode(submission.receiptCode()).toString(), at, lines);
     }
 

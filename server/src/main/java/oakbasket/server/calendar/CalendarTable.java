@@ -2,13 +2,17 @@ package oakbasket.server.calendar;
 
 import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import oakbasket.server.storage.Known;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.jdbc.support.KeyHolder;
@@ -25,24 +29,24 @@ class CalendarTable {
     }
 
     List<WorkCalendar> all() {
+        Map<Long, List<ClosingDay>> closed = new HashMap<>();
+        jdbc.sql("SELECT calendar_id, closed_on, name FROM closing_day ORDER BY closed_on").query(row -> {
+            closed.computeIfAbsent(row.getLong("calendar_id"), id -> new ArrayList<>()).add(new ClosingDay(row.getObject("closed_on", LocalDate.class), row.getString("name")));
+        });
         return jdbc.sql("SELECT * FROM work_calendar ORDER BY is_default DESC, name").query((row, n) -> new WorkCalendar(row.getLong("id"), row.getInt("version"),
                 row.getString("name"), days(row.getString("weekend")), row.getString("country"), row.getString("region"), row.getBoolean("is_default"),
-                closingDays(row.getLong("id")))).list();
+                closed.getOrDefault(row.getLong("id"), List.of()))).list();
     }
 
     Optional<WorkCalendar> byId(long id) {
         return all().stream().filter(calendar -> calendar.id() == id).findFirst();
     }
 
-    List<ClosingDay> closingDays(long calendarId) {
-        return jdbc.sql("SELECT closed_on AS \"day\", name FROM closing_day WHERE calendar_id = :id ORDER BY closed_on").param("id", calendarId).query(ClosingDay.class).list();
-    }
-
     long insert(String name, Set<DayOfWeek> weekend, String country, String region) {
         KeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("INSERT INTO work_calendar (name, weekend, country, region) VALUES (:name, :weekend, :country, :region)").param("name", name)
                 .param("weekend", names(weekend)).param("country", country).param("region", region).update(key, "id");
-        return key.getKeyAs(Long.class);
+        return Known.id(key);
     }
 
     int update(long id, int version, String name, Set<DayOfWeek> weekend, String country, String region) {

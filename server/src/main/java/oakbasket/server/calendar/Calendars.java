@@ -12,8 +12,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import oakbasket.core.deadline.WorkingDays;
-import oakbasket.server.storage.Transactions;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 

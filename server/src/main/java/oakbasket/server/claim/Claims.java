@@ -11,13 +11,13 @@ import oakbasket.server.filing.FileMoves;
 import oakbasket.server.filing.Filing;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.problem.Problem;
 import org.springframework.stereotype.Service;
 
 /** Says yes or no to what is claimed, and takes it back. Files go to where they then belong. */

@@ -12,6 +12,7 @@ import java.util.Optional;
 import oakbasket.core.contact.ContactFields;
 import oakbasket.core.naming.Folded;
 import oakbasket.server.storage.IdChunks;
+import oakbasket.server.storage.Known;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -95,7 +96,7 @@ class ContactTable {
                 INSERT INTO contact (name, email, email_key, organisation, reference, language, zone, notes, provisional, created_at)
                 VALUES (:name, :email, :key, :organisation, :reference, :language, :zone, :notes, :provisional, :now)"""), fields, emailKey)
                 .param("provisional", provisional).param("now", now).update(key, "id");
-        return key.getKeyAs(Long.class);
+        return Known.id(key);
     }
 
     /** How many rows changed: 0 when it was changed since {@code version}. Whoever is changed by hand is no longer provisional. */

@@ -16,8 +16,8 @@ import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
-import oakbasket.server.storage.Transactions;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.storage.Transactions;
 import org.springframework.stereotype.Service;
 
 /** Finds, makes and changes contacts and groups. */
@@ -55,6 +55,27 @@ public class Contacts {
     /** Contacts whose name, address, organisation or reference holds these words, by name. */
     public List<Contact> find(String words, int most) {
         return table.page(new ContactTable.Wanted(words, "", false), 0, most);
+    }
+
+    /**
+     * A page of contacts, by name.
+     *
+     * @param find part of a name, address, organisation or reference; empty for all
+     * @param group only who is in it; empty for all
+     * @param provisional whether only provisional ones
+     */
+    List<Contact> page(String find, String group, boolean provisional, int from, int most) {
+        return table.page(new ContactTable.Wanted(find, group, provisional), from, most);
+    }
+
+    /** How many contacts {@link #page} would give in all. */
+    int count(String find, String group, boolean provisional) {
+        return table.count(new ContactTable.Wanted(find, group, provisional));
+    }
+
+    /** All contacts, by name. */
+    List<Contact> all() {
+        return table.all();
     }
 
     /** How many contacts are in each group, by name. */

@@ -17,13 +17,15 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Collectors;
 import oakbasket.core.contact.ContactFields;
 import oakbasket.core.contact.ImportPlan;
 import oakbasket.server.problem.Problem;
+import org.jspecify.annotations.Nullable;
 
 /** Contacts as vCards (RFC 6350; older versions are read too). Photos and whatever else has no place here are passed over. */
-final class VcardFile {
+public final class VcardFile {
 
     private static final int MOST_CARDS = 100_000;
     private static final int MOST_NESTED = 4;
@@ -34,12 +36,12 @@ final class VcardFile {
     private VcardFile() {
     }
 
-    static boolean looksLike(byte[] content) {
-        return new String(content, 0, Math.min(content.length, 200), StandardCharsets.UTF_8).strip().toUpperCase().replace("\uFEFF", "").startsWith("BEGIN:VCARD");
+    public static boolean looksLike(byte[] content) {
+        return new String(content, 0, Math.min(content.length, 200), StandardCharsets.UTF_8).strip().toUpperCase(Locale.ROOT).replace("\uFEFF", "").startsWith("BEGIN:VCARD");
     }
 
     /** The cards as rows, numbered from 1. */
-    static List<ImportPlan.Row> read(byte[] content) {
+    public static List<ImportPlan.Row> read(byte[] content) {
         String text = new String(content, StandardCharsets.UTF_8);
         checkBounds(text);
         List<ImportPlan.Row> rows = new ArrayList<>();
@@ -134,7 +136,7 @@ final class VcardFile {
         return email.getPref() == null ? 100 : email.getPref();
     }
 
-    private static String text(@org.jspecify.annotations.Nullable String given) {
+    private static String text(@Nullable String given) {
         return given == null ? "" : given;
     }
 }

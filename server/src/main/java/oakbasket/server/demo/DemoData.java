@@ -8,11 +8,14 @@ import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import oakbasket.core.allowance.AllowanceChange;
+import oakbasket.core.compose.RoundSheet;
+import oakbasket.core.compose.RoundSheet.SheetItem;
+import oakbasket.core.compose.RoundSheet.SheetPerson;
 import oakbasket.core.compose.RoundSheetBuilder;
+import oakbasket.core.deadline.WorkingDays;
 import oakbasket.core.identity.Claim;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
-import oakbasket.core.deadline.WorkingDays;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.core.reminder.ReminderStep;
 import oakbasket.core.standing.Progress;
@@ -21,9 +24,9 @@ import oakbasket.server.Settings;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
-import oakbasket.server.basket.Board;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
+import oakbasket.server.board.Board;
 import oakbasket.server.calendar.Calendars;
 import oakbasket.server.calendar.ClosingDay;
 import oakbasket.server.calendar.WorkCalendar;
@@ -31,17 +34,16 @@ import oakbasket.server.claim.Claims;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
+import oakbasket.server.opening.Opening;
 import oakbasket.server.post.Letters;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Item;
-import oakbasket.core.compose.RoundSheet;
-import oakbasket.core.compose.RoundSheet.SheetItem;
-import oakbasket.core.compose.RoundSheet.SheetPerson;
 import oakbasket.server.round.Rounds;
-import oakbasket.server.round.RoundsAgain;
-import oakbasket.server.round.Templates;
+import oakbasket.server.series.SeriesRounds;
 import oakbasket.server.storage.Transactions;
+import oakbasket.server.template.Templates;
 import oakbasket.server.upload.Uploads;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -69,13 +71,15 @@ class DemoData implements ApplicationRunner {
     private final AccountService accounts;
     private final Contacts contacts;
     private final Rounds rounds;
+    private final Drafts drafts;
+    private final Opening opening;
     private final Baskets baskets;
     private final Submissions submissions;
     private final Links links;
     private final Uploads uploads;
     private final ReceivedFiles files;
     private final Calendars calendars;
-    private final RoundsAgain again;
+    private final SeriesRounds series;
     private final Templates templates;
     private final Claims claims;
     private final Letters letters;
@@ -84,18 +88,20 @@ class DemoData implements ApplicationRunner {
     private final Settings settings;
     private final Instant now;
 
-    DemoData(AccountService accounts, Contacts contacts, Rounds rounds, Baskets baskets, Submissions submissions, Links links, Uploads uploads,
-            ReceivedFiles files, Calendars calendars, RoundsAgain again, Templates templates, Claims claims, Letters letters, Board board, Transactions transactions, Settings settings, Clock clock) {
+    DemoData(AccountService accounts, Contacts contacts, Rounds rounds, Drafts drafts, Opening opening, Baskets baskets, Submissions submissions, Links links, Uploads uploads,
+            ReceivedFiles files, Calendars calendars, SeriesRounds series, Templates templates, Claims claims, Letters letters, Board board, Transactions transactions, Settings settings, Clock clock) {
         this.accounts = accounts;
         this.contacts = contacts;
         this.rounds = rounds;
+        this.drafts = drafts;
+        this.opening = opening;
         this.baskets = baskets;
         this.submissions = submissions;
         this.links = links;
         this.uploads = uploads;
         this.files = files;
         this.calendars = calendars;
-        this.again = again;
+        this.series = series;
         this.templates = templates;
         this.claims = claims;
         this.letters = letters;
@@ -119,7 +125,7 @@ class DemoData implements ApplicationRunner {
         placementPortfolios(account);
         riverFlySheets(account);
         consentPacks(account);
-        rounds.begin(sheet("Bankside tree inventory", "", List.of(item("Inventory sheet", "One row per tree.", true, 1, 1, "SPREADSHEET")),
+        drafts.begin(sheet("Bankside tree inventory", "", List.of(item("Inventory sheet", "One row per tree.", true, 1, 1, "SPREADSHEET")),
                 List.of(), today().plusDays(34), "", false, plan(-7)), account);
         keptForNextTime(account);
         accounts.backdateLook(account, daysAgo(1, 12));
@@ -246,15 +252,15 @@ class DemoData implements ApplicationRunner {
         calendars.change(office.id(), office.version(), office.name(), office.weekend(), "gb", "eng");
         calendars.close(office.id(), List.of(new ClosingDay(LocalDate.of(today().getYear(), 12, 24), "Office closed"), new ClosingDay(LocalDate.of(today().getYear(), 12, 29), "Office closed")));
         long surveys = rounds.all().stream().filter(head -> head.title().equals("River-fly survey sheets")).findFirst().orElseThrow().id();
-        again.begin(surveys, new RoundsAgain.SeriesTerms("FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1", today().plusMonths(2).withDayOfMonth(1), 14, WorkingDays.Shift.EARLIER, true), account);
-        templates.keep(Templates.TemplateKind.CHECKLIST, "Consent pack", rounds.draft(rounds.all().stream().filter(head -> head.title().startsWith("Landowner")).findFirst().orElseThrow().id()).sheet(), false);
+        series.begin(surveys, new SeriesRounds.SeriesTerms("FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1", today().plusMonths(2).withDayOfMonth(1), 14, WorkingDays.Shift.EARLIER, true), account);
+        templates.keep(Templates.TemplateKind.CHECKLIST, "Consent pack", drafts.draft(rounds.all().stream().filter(head -> head.title().startsWith("Landowner")).findFirst().orElseThrow().id()).sheet(), false);
     }
 
     // --- helpers
 
     private long open(long account, RoundSheet sheet, int openedDaysAgo, LocalDate deadline) {
-        Rounds.Draft draft = rounds.begin(sheet, account);
-        long id = rounds.open(draft.head().id(), draft.head().version()).id();
+        Drafts.Draft draft = drafts.begin(sheet, account);
+        long id = opening.open(draft.head().id(), draft.head().version()).id();
         rounds.backdate(id, daysAgo(openedDaysAgo, 8), deadline);
         return id;
     }

@@ -40,6 +40,7 @@ final class AssetsInMemory extends Handler.Wrapper {
     }
 
     @Override
+    @SuppressWarnings("ReferenceEquality") // nothing found is one thing, not a value
     public boolean handle(Request request, Response response, Callback callback) throws Exception {
         String path = Request.getPathInContext(request);
         boolean reading = request.getMethod().equals("GET") || request.getMethod().equals("HEAD");
@@ -47,8 +48,9 @@ final class AssetsInMemory extends Handler.Wrapper {
         if (asset == NONE) {
             return super.handle(request, response, callback);
         }
-        boolean zipped = asset.gzip() != null && request.getHeaders().contains(HttpHeader.ACCEPT_ENCODING, "gzip");
-        ByteBuffer body = (zipped ? asset.gzip() : asset.plain()).duplicate();
+        ByteBuffer gzip = request.getHeaders().contains(HttpHeader.ACCEPT_ENCODING, "gzip") ? asset.gzip() : null;
+        boolean zipped = gzip != null;
+        ByteBuffer body = (gzip != null ? gzip : asset.plain()).duplicate();
         response.getHeaders().put(HttpHeader.CONTENT_TYPE, asset.mediaType());
         response.getHeaders().put(HttpHeader.CACHE_CONTROL, FOR_A_YEAR);
         response.getHeaders().put(HttpHeader.VARY, "Accept-Encoding");

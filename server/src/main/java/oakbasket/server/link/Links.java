@@ -11,14 +11,14 @@ import java.util.List;
 import java.util.Optional;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.link.LinkAdmission;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
-import oakbasket.server.storage.SecretKeys;
-import oakbasket.server.web.Limits;
-import oakbasket.server.problem.Problem;
-import oakbasket.server.web.SlowHashes;
+import oakbasket.server.security.Hash;
+import oakbasket.server.security.Limits;
+import oakbasket.server.security.SecretKeys;
+import oakbasket.server.security.SlowHashes;
 import org.jspecify.annotations.Nullable;
-import org.springframework.context.annotation.Lazy;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 
@@ -40,7 +40,7 @@ public class Links {
     private final Limits limits;
     private final Clock clock;
 
-    Links(LinkTable table, @Lazy Rounds rounds, SecretKeys keys, PasswordEncoder encoder, SlowHashes hashes, Limits limits, Clock clock) {
+    Links(LinkTable table, Rounds rounds, SecretKeys keys, PasswordEncoder encoder, SlowHashes hashes, Limits limits, Clock clock) {
         this.hashes = hashes;
         this.table = table;
         this.rounds = rounds;

@@ -13,16 +13,16 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 @RestController
 class LiveController {
 
-    private final LiveHub hub;
+    private final OpenDesks desks;
 
-    LiveController(LiveHub hub) {
-        this.hub = hub;
+    LiveController(OpenDesks desks) {
+        this.desks = desks;
     }
 
     @GetMapping(path = "/api/live", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter live(HttpServletRequest request, HttpServletResponse response, @AuthenticationPrincipal Account account) {
         response.setHeader("X-Accel-Buffering", "no");
         response.setHeader("Cache-Control", "no-store");
-        return hub.open(account.id(), request.getSession().getId());
+        return desks.open(account.id(), request.getSession().getId());
     }
 }

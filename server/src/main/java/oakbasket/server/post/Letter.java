@@ -26,8 +26,6 @@ record Letter(long id, long contactId, LetterKind kind, LetterState state, long 
 
     /**
      * A letter that is about to be made.
-     *
-     * @param stepAt for each basket the moment of the plan that it answers; null where it answers none
      */
     record Fresh(long contactId, LetterKind kind, Instant notBefore, @Nullable Long accountId, List<FreshAbout> about) {
     }

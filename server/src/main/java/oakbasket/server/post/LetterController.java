@@ -1,18 +1,7 @@
 package oakbasket.server.post;
 
-import java.time.Instant;
-import java.util.ArrayList;
-import java.util.Collection;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.stream.Collectors;
-import oakbasket.core.letter.LetterKind;
 import oakbasket.core.letter.LetterState;
-import oakbasket.server.account.AccountService;
-import oakbasket.server.contact.Contact;
-import oakbasket.server.contact.Contacts;
-import oakbasket.server.round.Rounds;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -26,78 +15,33 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class LetterController {
 
-    private static final int PAGE = 100;
-    private static final int MOST_FOUND = 500;
-
-    /** A round that a letter is about. */
-    record LetterAbout(long basketId, long roundId, String round) {
-    }
-
-    /**
-     * A letter in a list.
-     *
-     * @param at when it went, was given up or stopped; while it waits, when it goes
-     * @param by the coordinator who sent it; null when the plan of a round did
-     * @param trouble why it did not go, or not yet: the mail server's words, or the name of a reason
-     */
-    record ListedLetter(long id, LetterKind kind, LetterState state, long contactId, String name, String address, List<LetterAbout> about, Instant madeAt, Instant at, @Nullable String by,
-            String subject, int tries, String trouble) {
-    }
-
-    record LetterPage(List<ListedLetter> letters, boolean more, Map<LetterState, Integer> counts) {
-    }
-
-    /** A letter with its words; of one that has not gone yet, those it would have now. */
-    record LetterInFull(ListedLetter letter, String subject, String body) {
-    }
-
     record Stopped(int letters) {
     }
 
-    private final LetterTable table;
+    private final LetterList list;
     private final Letters letters;
-    private final Postman postman;
-    private final LinkAddress links;
-    private final Contacts contacts;
-    private final Rounds rounds;
-    private final AccountService accounts;
 
-    LetterController(LetterTable table, Letters letters, Postman postman, LinkAddress links, Contacts contacts, Rounds rounds, AccountService accounts) {
-        this.table = table;
+    LetterController(LetterList list, Letters letters) {
+        this.list = list;
         this.letters = letters;
-        this.postman = postman;
-        this.links = links;
-        this.contacts = contacts;
-        this.rounds = rounds;
-        this.accounts = accounts;
     }
 
     /** Letters, the newest first; {@code before} is the last one seen. */
     @GetMapping("/api/letters")
-    LetterPage all(@RequestParam(required = false) @Nullable LetterState state, @RequestParam(defaultValue = "") String find, @RequestParam(required = false) @Nullable Long round,
+    LetterList.LetterPage all(@RequestParam(required = false) @Nullable LetterState state, @RequestParam(defaultValue = "") String find, @RequestParam(required = false) @Nullable Long round,
             @RequestParam(required = false) @Nullable Long before) {
-        Collection<Long> found = find.isBlank() ? null : contacts.find(find.strip(), MOST_FOUND).stream().map(Contact::id).toList();
-        List<Letter> page = table.page(new LetterTable.Wanted(state, found, round), before == null ? Long.MAX_VALUE : before, PAGE + 1);
-        return new LetterPage(listed(page.subList(0, Math.min(PAGE, page.size()))), page.size() > PAGE, table.counts());
+        return list.page(state, find, round, before);
     }
 
     @GetMapping("/api/letters/{id}")
-    LetterInFull one(@PathVariable long id) {
-        Letter letter = letters.byId(id);
-        ListedLetter listed = listed(List.of(letter)).get(0);
-        String kept = table.body(id);
-        if (!kept.isEmpty() && letter.state() != LetterState.WAITING) {
-            return new LetterInFull(listed, letter.subject(), links.open(kept));
-        }
-        LetterWriter.Written written = postman.asOfNow(letter);
-        return new LetterInFull(listed, written.subject(), links.open(written.body()));
+    LetterList.LetterInFull one(@PathVariable long id) {
+        return list.inFull(id);
     }
 
     /** Every letter to a contact, also from before contacts were merged. */
     @GetMapping("/api/contacts/{id}/letters")
-    List<ListedLetter> toContact(@PathVariable long id) {
-        contacts.byId(id);
-        return listed(table.page(new LetterTable.Wanted(null, contacts.withMerged(id), null), Long.MAX_VALUE, MOST_FOUND));
+    List<LetterList.ListedLetter> toContact(@PathVariable long id) {
+        return list.toContact(id);
     }
 
     @PostMapping("/api/letters/{id}/stop")
@@ -110,30 +54,12 @@ class LetterController {
     @PostMapping("/api/letters/{id}/again")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void again(@PathVariable long id) {
-        letters.again(id);
+        letters.sendAgain(id);
     }
 
     /** Stops what still waits of the letters that were sent together. */
     @PostMapping("/api/letters/batches/{batch}/stop")
     Stopped stopBatch(@PathVariable long batch) {
         return new Stopped(letters.stopBatch(batch));
-    }
-
-    List<ListedLetter> listed(List<Letter> page) {
-        Map<Long, Contact> people = contacts.byIds(page.stream().map(Letter::contactId).distinct().toList());
-        Map<Long, String> titles = rounds.all().stream().collect(Collectors.toMap(Rounds.Head::id, Rounds.Head::title));
-        Map<Long, List<LetterAbout>> about = table.about(page.stream().map(Letter::id).toList()).stream().collect(Collectors.groupingBy(Letter.About::letterId,
-                Collectors.mapping(one -> new LetterAbout(one.basketId(), one.roundId(), titles.getOrDefault(one.roundId(), "")), Collectors.toList())));
-        Map<Long, String> senders = new HashMap<>();
-        List<ListedLetter> listed = new ArrayList<>();
-        for (Letter letter : page) {
-            Contact person = people.get(letter.contactId());
-            Long account = letter.accountId();
-            Instant settled = letter.settledAt();
-            listed.add(new ListedLetter(letter.id(), letter.kind(), letter.state(), letter.contactId(), person.name(), letter.toAddress().isEmpty() ? person.email() : letter.toAddress(),
-                    about.getOrDefault(letter.id(), List.of()), letter.madeAt(), settled == null ? letter.notBefore() : settled, account == null ? null : senders.computeIfAbsent(account, id -> accounts.current(id).name()),
-                    letter.subject(), letter.tries(), letter.trouble()));
-        }
-        return listed;
     }
 }

@@ -2,13 +2,15 @@ package oakbasket.server.post;
 
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
-import oakbasket.core.letter.LetterKind;
 import oakbasket.core.letter.LetterState;
 import oakbasket.server.storage.IdChunks;
+import oakbasket.server.storage.Known;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -18,10 +20,6 @@ import org.springframework.stereotype.Repository;
 /** All SQL of the tables letter and letter_basket. */
 @Repository
 class LetterTable {
-
-    /** Letters that went in one hour. */
-    record Went(LetterKind kind, Instant hour, int letters) {
-    }
 
     /** Letters looked for: all where a part is null. */
     record Wanted(@Nullable LetterState state, @Nullable Collection<Long> contacts, @Nullable Long roundId) {
@@ -47,16 +45,20 @@ class LetterTable {
                 INSERT INTO letter (contact_id, kind, state, batch, made_at, not_before, account_id) VALUES (:contact, :kind, 'WAITING', :batch, :now, :notBefore, :account)""")
                 .param("contact", fresh.contactId()).param("kind", fresh.kind().name()).param("batch", batch).param("now", now).param("notBefore", fresh.notBefore())
                 .param("account", fresh.accountId()).update(key, "id");
-        long id = key.getKeyAs(Long.class);
+        long id = Known.id(key);
         fresh.about().forEach(about -> jdbc.sql("INSERT INTO letter_basket (letter_id, basket_id, round_id, step_at) VALUES (:letter, :basket, :round, :step)")
                 .param("letter", id).param("basket", about.basketId()).param("round", about.roundId()).param("step", about.stepAt()).update());
         return id;
     }
 
-    /** Whether a step of the plan was answered for a basket before. */
-    boolean answered(long basketId, Instant stepAt) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM letter_basket WHERE basket_id = :basket AND step_at = :step)").param("basket", basketId).param("step", stepAt)
-                .query(Boolean.class).single();
+    /** A moment of the plan that was answered for a basket. */
+    record Answered(long basketId, Instant stepAt) {
+    }
+
+    /** The steps of plans between two moments that were answered before, for whatever baskets. */
+    Set<Answered> answered(Instant after, Instant until) {
+        return new HashSet<>(jdbc.sql("SELECT basket_id, step_at FROM letter_basket WHERE step_at > :after AND step_at <= :until").param("after", after).param("until", until)
+                .query(Answered.class).list());
     }
 
     Optional<Letter> byId(long id) {
@@ -160,10 +162,10 @@ class LetterTable {
     }
 
     /** When the letters of a round went, by the hour. */
-    List<Went> went(long roundId) {
+    List<LettersWent> went(long roundId) {
         return jdbc.sql("""
                 SELECT l.kind, DATE_TRUNC(HOUR, l.settled_at) AS "hour", COUNT(*) AS letters FROM letter l
                 WHERE l.state = 'SENT' AND l.id IN (SELECT letter_id FROM letter_basket WHERE round_id = :round) GROUP BY l.kind, DATE_TRUNC(HOUR, l.settled_at)""")
-                .param("round", roundId).query(Went.class).list();
+                .param("round", roundId).query(LettersWent.class).list();
     }
 }

@@ -4,8 +4,8 @@ import java.util.Arrays;
 import java.util.List;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.core.letter.LetterText;
-import oakbasket.server.storage.Transactions;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
 import org.springframework.stereotype.Service;
 

@@ -19,7 +19,7 @@ import oakbasket.core.standing.Tile;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
-import oakbasket.server.basket.Board;
+import oakbasket.server.board.Board;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.review.ReceivedFile;

@@ -19,20 +19,21 @@ import oakbasket.core.standing.Progress;
 import oakbasket.server.Settings;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
-import oakbasket.server.basket.Board;
+import oakbasket.server.basket.PeopleAsked;
+import oakbasket.server.board.Board;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
-import oakbasket.server.review.Returning;
-import oakbasket.server.round.Inviting;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.review.FileReturned;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 
 /** Makes letters and stops them; {@link Postman} carries them. */
 @Service
-public class Letters implements Inviting, Returning {
+public class Letters {
 
     /**
      * What sending to some people means.
@@ -71,21 +72,24 @@ public class Letters implements Inviting, Returning {
         this.clock = clock;
     }
 
-    @Override
-    public void invite(List<Long> basketIds, long account) {
+    /** Has an invitation go to people who were just asked; within the transaction that asks them. */
+    @EventListener
+    void asked(PeopleAsked asked) {
+        List<Long> basketIds = asked.baskets();
         Instant now = clock.instant();
         long batch = table.nextBatch();
         Set<Long> awaited = new HashSet<>(table.awaited(basketIds));
         baskets.byIds(basketIds).stream().filter(basket -> basket.askedAt() == null && !awaited.contains(basket.id()))
-                .forEach(basket -> table.insert(fresh(basket, LetterKind.INVITATION, now.plus(settings.letterHold()), account), batch, now));
+                .forEach(basket -> table.insert(fresh(basket, LetterKind.INVITATION, now.plus(settings.letterHold()), asked.account()), batch, now));
     }
 
-    @Override
-    public void returned(long basketId, long account) {
-        Basket basket = baskets.byId(basketId);
+    /** Tells the person of a return, unless they are told soon anyway; within the transaction that returns. */
+    @EventListener
+    void returned(FileReturned file) {
+        Basket basket = baskets.byId(file.basketId());
         Instant now = clock.instant();
-        if (rounds.opened(basket.roundId()).letters().tellReturned() && !table.returnWaits(basketId)) {
-            table.insert(fresh(basket, LetterKind.RETURN, now.plus(settings.returnHold()), account), table.nextBatch(), now);
+        if (rounds.opened(basket.roundId()).letters().tellReturned() && !table.returnWaits(basket.id())) {
+            table.insert(fresh(basket, LetterKind.RETURN, now.plus(settings.returnHold()), file.account()), table.nextBatch(), now);
         }
     }
 
@@ -151,7 +155,7 @@ public class Letters implements Inviting, Returning {
      *
      * @throws Problem with status 409 when it went or waits
      */
-    void again(long id) {
+    void sendAgain(long id) {
         Letter letter = byId(id);
         if (letter.state() != LetterState.FAILED && letter.state() != LetterState.STOPPED) {
             throw Problem.conflict("letter-gone");
@@ -161,6 +165,11 @@ public class Letters implements Inviting, Returning {
             throw Problem.conflict("letter-gone");
         }
         tell(letter);
+    }
+
+    /** How many letters of each kind about a round went, by the hour. */
+    List<LettersWent> went(long roundId) {
+        return table.went(roundId);
     }
 
     Letter byId(long id) {

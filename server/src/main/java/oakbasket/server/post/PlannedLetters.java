@@ -16,7 +16,7 @@ import oakbasket.core.reminder.PlannedLetter;
 import oakbasket.core.reminder.Recipient;
 import oakbasket.core.round.RoundState;
 import oakbasket.server.basket.Baskets;
-import oakbasket.server.basket.Board;
+import oakbasket.server.board.Board;
 import oakbasket.server.calendar.Calendars;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.round.Round;
@@ -54,10 +54,14 @@ class PlannedLetters {
 
     /** What will go about a round within a time, as things stand. */
     List<Coming> coming(Board.Judged judged, Instant until) {
+        return coming(look(judged.now()), judged, until);
+    }
+
+    /** The same for one of several rounds, which share a look. */
+    List<Coming> coming(Look look, Board.Judged judged, Instant until) {
         if (judged.round().letters().reminders().steps().isEmpty() || judged.round().state() != RoundState.GATHERING) {
             return List.of();
         }
-        Look look = look(judged.now());
         Map<PlannedLetter, Integer> counts = new HashMap<>();
         for (Board.Row row : judged.rows()) {
             if (look.standing(row).isEmpty()) {
@@ -94,6 +98,7 @@ class PlannedLetters {
         /** Read when first asked for: most looks end before. */
         private @Nullable Map<Long, Instant> last;
         private @Nullable Set<String> refused;
+        private @Nullable Map<Long, List<LocalDate>> extensions;
 
         private Look(Instant now, Map<Long, String> zones) {
             this.now = now;
@@ -120,7 +125,7 @@ class PlannedLetters {
         boolean anything(Round round, Instant after, Instant until) {
             Set<ZoneId> everywhere = new HashSet<>(Set.of(round.zone()));
             zones.values().forEach(zone -> everywhere.add(ZoneId.of(zone)));
-            List<LocalDate> deadlines = new ArrayList<>(baskets.extensions(round.id()));
+            List<LocalDate> deadlines = new ArrayList<>(extensions().getOrDefault(round.id(), List.of()));
             deadlines.add(LocalDate.ofInstant(round.deadline().instant(), round.zone()));
             return everywhere.stream().anyMatch(zone -> deadlines.stream().flatMap(deadline -> letters(round, deadline, zone).stream())
                     .anyMatch(letter -> letter.at().isAfter(after) && !letter.at().isAfter(until)));
@@ -142,6 +147,13 @@ class PlannedLetters {
         /** Why a basket gets no letters, as things stand. */
         Optional<Recipient.Reason> standing(Board.Row row) {
             return Letters.recipient(true, row, reachable(row), null).against(now);
+        }
+
+        private Map<Long, List<LocalDate>> extensions() {
+            if (extensions == null) {
+                extensions = baskets.extensions();
+            }
+            return extensions;
         }
 
         boolean reachable(Board.Row row) {

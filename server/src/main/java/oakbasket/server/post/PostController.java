@@ -8,6 +8,9 @@ import oakbasket.core.identity.Person;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
+import oakbasket.server.mail.MailTrouble;
+import oakbasket.server.mail.Mailer;
+import oakbasket.server.mail.OutgoingMail;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -102,7 +105,7 @@ class PostController {
     }
 
     private String from() {
-        return settings.mailFrom() == null ? MailConfig.NOBODY : settings.mailFrom();
+        return settings.letterSender();
     }
 
     /** Line ends as they are everywhere here. */

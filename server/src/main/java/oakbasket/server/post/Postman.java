@@ -12,7 +12,10 @@ import oakbasket.core.round.RoundState;
 import oakbasket.core.standing.ItemStanding;
 import oakbasket.server.Settings;
 import oakbasket.server.basket.Baskets;
-import oakbasket.server.basket.Board;
+import oakbasket.server.board.Board;
+import oakbasket.server.mail.MailTrouble;
+import oakbasket.server.mail.Mailer;
+import oakbasket.server.mail.OutgoingMail;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
@@ -202,7 +205,7 @@ public class Postman {
     }
 
     private String messageId(Letter letter) {
-        String from = settings.mailFrom() == null ? MailConfig.NOBODY : settings.mailFrom();
+        String from = settings.letterSender();
         return "oak-letter-" + letter.id() + "-" + letter.madeAt().toEpochMilli() + from.substring(from.lastIndexOf('@'));
     }
 }

@@ -10,14 +10,16 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.core.reminder.PlannedLetter;
 import oakbasket.core.reminder.ReminderDecision;
-import oakbasket.server.basket.Board;
+import oakbasket.server.board.Board;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Known;
 import oakbasket.server.storage.Transactions;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -69,12 +71,12 @@ public class ReminderRounds {
         Map<Long, Instant> before = looks.all();
         PlannedLetters.Look look = planned.look(now);
         List<Round> planning = gathering.stream().filter(round -> before.containsKey(round.id()) && !round.letters().reminders().steps().isEmpty()).toList();
-        boolean anything = planning.stream().anyMatch(round -> look.anything(round, before.get(round.id()), now));
+        boolean anything = planning.stream().anyMatch(round -> look.anything(round, Known.in(before, round.id()), now));
         List<Round> looked = new ArrayList<>(gathering);
         List<Board.Judged> judged = new ArrayList<>();
         for (Round round : anything ? planning : List.<Round>of()) {
             try {
-                if (look.anything(round, before.get(round.id()), now.plus(LATER_TODAY))) {
+                if (look.anything(round, Known.in(before, round.id()), now.plus(LATER_TODAY))) {
                     judged.add(board.judge(round.id()));
                 }
             } catch (RuntimeException broken) {
@@ -95,21 +97,26 @@ public class ReminderRounds {
 
     private List<Letter.Fresh> fresh(List<Board.Judged> judged, Map<Long, Instant> before, PlannedLetters.Look look, Instant now) {
         Map<Long, List<Due>> byPerson = new LinkedHashMap<>();
+        if (judged.isEmpty()) {
+            return List.of();
+        }
+        Instant earliest = judged.stream().map(round -> Known.in(before, round.round().id())).min(Comparator.naturalOrder()).orElse(now);
+        Set<LetterTable.Answered> answered = table.answered(earliest, now.plus(LATER_TODAY));
         for (Board.Judged round : judged) {
-            Instant after = before.get(round.round().id());
+            Instant after = Known.in(before, round.round().id());
             for (Board.Row row : round.rows()) {
                 if (ReminderDecision.decide(look.letters(round.round(), row), look.recipient(row), after, now) instanceof ReminderDecision.Send send
-                        && !table.answered(row.id(), send.letter().at())) {
+                        && !answered.contains(new LetterTable.Answered(row.id(), send.letter().at()))) {
                     byPerson.computeIfAbsent(row.contactId(), id -> new ArrayList<>()).add(new Due(row, round.round(), send.letter()));
                 }
             }
         }
-        judged.forEach(round -> addLaterToday(round, byPerson, look, now));
-        return byPerson.values().stream().map(due -> asOne(due, look, now)).toList();
+        judged.forEach(round -> addLaterToday(round, byPerson, answered, look, now));
+        return byPerson.values().stream().map(due -> asOne(due, look)).toList();
     }
 
     /** Whoever gets a letter now is told in it what would be told later on the same day. */
-    private void addLaterToday(Board.Judged round, Map<Long, List<Due>> byPerson, PlannedLetters.Look look, Instant now) {
+    private static void addLaterToday(Board.Judged round, Map<Long, List<Due>> byPerson, Set<LetterTable.Answered> answered, PlannedLetters.Look look, Instant now) {
         for (Board.Row row : round.rows()) {
             List<Due> due = byPerson.get(row.contactId());
             if (due == null || due.stream().anyMatch(one -> one.row().id() == row.id()) || look.recipient(row).against(now).isPresent()) {
@@ -118,13 +125,13 @@ public class ReminderRounds {
             ZoneId zone = look.zone(round.round(), row);
             LocalDate today = LocalDate.ofInstant(now, zone);
             look.letters(round.round(), row).stream().filter(letter -> letter.at().isAfter(now) && LocalDate.ofInstant(letter.at(), zone).equals(today))
-                    .filter(letter -> !table.answered(row.id(), letter.at())).findFirst().ifPresent(letter -> due.add(new Due(row, round.round(), letter)));
+                    .filter(letter -> !answered.contains(new LetterTable.Answered(row.id(), letter.at()))).findFirst().ifPresent(letter -> due.add(new Due(row, round.round(), letter)));
         }
     }
 
     /** One letter; the graver kind where several come together. */
-    private static Letter.Fresh asOne(List<Due> due, PlannedLetters.Look look, Instant now) {
-        LetterKind kind = due.stream().map(one -> one.letter().kind()).max(Comparator.naturalOrder()).orElseThrow();
+    private static Letter.Fresh asOne(List<Due> due, PlannedLetters.Look look) {
+        LetterKind kind = due.stream().map(one -> one.letter().kind()).reduce(LetterKind::graver).orElseThrow();
         return new Letter.Fresh(due.get(0).row().contactId(), kind, look.allowed(due.get(0).round(), due.get(0).row()), null,
                 due.stream().map(one -> new Letter.FreshAbout(one.row().id(), one.round().id(), one.letter().at())).toList());
     }

@@ -16,10 +16,11 @@ import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
-import oakbasket.server.basket.Board;
+import oakbasket.server.board.Board;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
-import oakbasket.server.problem.Problem;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -44,7 +45,7 @@ class RoundLettersController {
     }
 
     /** The letters about one basket, and the next that the plan means; {@code next.reason} says why there will be none. */
-    record BasketLetters(List<LetterController.ListedLetter> letters, PlannedLetters.Next next, boolean planned) {
+    record BasketLetters(List<LetterList.ListedLetter> letters, PlannedLetters.Next next, boolean planned) {
     }
 
     /** Letters that will go on one day of the office. */
@@ -54,9 +55,9 @@ class RoundLettersController {
     record LetterLook(String subject, String body) {
     }
 
-    private final LetterTable table;
     private final Letters letters;
-    private final LetterController listing;
+    private final LetterList list;
+    private final Drafts drafts;
     private final LetterWriter writer;
     private final PlannedLetters planned;
     private final Rounds rounds;
@@ -65,11 +66,11 @@ class RoundLettersController {
     private final Settings settings;
     private final Clock clock;
 
-    RoundLettersController(LetterTable table, Letters letters, LetterController listing, LetterWriter writer, PlannedLetters planned, Rounds rounds, Baskets baskets, Board board, Settings settings,
+    RoundLettersController(Letters letters, LetterList list, Drafts drafts, LetterWriter writer, PlannedLetters planned, Rounds rounds, Baskets baskets, Board board, Settings settings,
             Clock clock) {
-        this.table = table;
         this.letters = letters;
-        this.listing = listing;
+        this.list = list;
+        this.drafts = drafts;
         this.writer = writer;
         this.planned = planned;
         this.rounds = rounds;
@@ -84,7 +85,7 @@ class RoundLettersController {
     List<LetterTick> ticks(@PathVariable long id) {
         Board.Judged judged = board.judge(id);
         List<LetterTick> ticks = new ArrayList<>();
-        table.went(id).forEach(went -> ticks.add(new LetterTick(went.kind(), went.hour(), went.letters(), false)));
+        letters.went(id).forEach(went -> ticks.add(new LetterTick(went.kind(), went.hour(), went.letters(), false)));
         planned.coming(judged, judged.now().plus(AHEAD)).forEach(coming -> ticks.add(new LetterTick(coming.kind(), coming.at(), coming.letters(), true)));
         return byDay(ticks, judged.round());
     }
@@ -105,7 +106,7 @@ class RoundLettersController {
     BasketLetters ofBasket(@PathVariable long id) {
         Basket basket = baskets.byId(id);
         Round round = rounds.opened(basket.roundId());
-        return new BasketLetters(listing.listed(table.ofBasket(id)), planned.next(round, board.judgeBasket(id), clock.instant()), !round.letters().reminders().steps().isEmpty());
+        return new BasketLetters(list.ofBasket(id), planned.next(round, board.judgeBasket(id), clock.instant()), !round.letters().reminders().steps().isEmpty());
     }
 
     /** The letters of the next two weeks, as things stand. */
@@ -114,9 +115,11 @@ class RoundLettersController {
         LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
         Instant until = today.plusDays(DAYS).atStartOfDay(settings.zone()).toInstant();
         List<ComingLetters> coming = new ArrayList<>();
-        for (Round round : rounds.gathering()) {
+        PlannedLetters.Look look = planned.look(clock.instant());
+        for (Board.Judged judged : board.judge(rounds.gathering())) {
+            Round round = judged.round();
             Map<LocalDate, Map<LetterKind, Integer>> days = new TreeMap<>();
-            planned.coming(board.judge(round.id()), until).forEach(one -> days.computeIfAbsent(LocalDate.ofInstant(one.at(), settings.zone()), day -> new EnumMap<>(LetterKind.class))
+            planned.coming(look, judged, until).forEach(one -> days.computeIfAbsent(LocalDate.ofInstant(one.at(), settings.zone()), day -> new EnumMap<>(LetterKind.class))
                     .merge(one.kind(), one.letters(), Integer::sum));
             days.forEach((date, kinds) -> kinds.forEach((kind, count) -> coming.add(new ComingLetters(date, round.id(), round.title(), kind, count))));
         }
@@ -126,7 +129,7 @@ class RoundLettersController {
     /** The letter of a round that may still be a draft, with a made-up name. */
     @GetMapping("/api/rounds/{id}/letter-example")
     LetterLook example(@PathVariable long id, @RequestParam(defaultValue = "INVITATION") LetterKind kind) {
-        Rounds.Rehearsed rehearsed = rounds.rehearse(id);
+        Drafts.Rehearsed rehearsed = drafts.rehearse(id);
         LetterWriter.Written written = writer.draft(kind, rehearsed.round(), rehearsed.items());
         return new LetterLook(written.subject(), written.body());
     }

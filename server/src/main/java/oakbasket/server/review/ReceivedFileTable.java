@@ -63,6 +63,10 @@ class ReceivedFileTable {
         return jdbc.sql(SELECT + "WHERE basket_id = :basket ORDER BY received_at, id").param("basket", basketId).query(ReceivedFile.class).list();
     }
 
+    List<ReceivedFile> ofBaskets(Collection<Long> basketIds) {
+        return IdChunks.ask(basketIds, some -> jdbc.sql(SELECT + "WHERE basket_id = ANY(?) ORDER BY received_at, id").param(some).query(ReceivedFile.class).list());
+    }
+
     /** What the rules need of all files of a round, by basket, the oldest first. */
     Map<Long, List<ReceivedFiles.ItemFact>> factsOfRound(long roundId) {
         return facts("round_id = ?", roundId);

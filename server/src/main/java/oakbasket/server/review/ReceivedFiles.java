@@ -10,15 +10,14 @@ import oakbasket.core.standing.FileFact;
 import oakbasket.core.standing.Review;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
-import oakbasket.server.round.ItemUse;
-import oakbasket.server.storage.Transactions;
 import oakbasket.server.problem.Problem;
-import org.springframework.context.annotation.Lazy;
+import oakbasket.server.storage.Transactions;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 
 /** The records of received files, and their review. */
 @Service
-public class ReceivedFiles implements ItemUse {
+public class ReceivedFiles {
 
     /** A file as the rules need it, and the item it is for. */
     public record ItemFact(long itemId, FileFact fact) {
@@ -27,14 +26,14 @@ public class ReceivedFiles implements ItemUse {
     private static final int LONGEST_REASON = 500;
 
     private final ReceivedFileTable table;
-    private final Returning returning;
+    private final ApplicationEventPublisher events;
     private final Transactions transactions;
     private final LiveHub live;
     private final Clock clock;
 
-    ReceivedFiles(ReceivedFileTable table, @Lazy Returning returning, Transactions transactions, LiveHub live, Clock clock) {
+    ReceivedFiles(ReceivedFileTable table, ApplicationEventPublisher events, Transactions transactions, LiveHub live, Clock clock) {
         this.table = table;
-        this.returning = returning;
+        this.events = events;
         this.transactions = transactions;
         this.live = live;
         this.clock = clock;
@@ -100,7 +99,7 @@ public class ReceivedFiles implements ItemUse {
         table.move(submissions, basketId);
     }
 
-    @Override
+    /** How many files came for an item of whatever basket, whatever became of them. */
     public int filesOf(long itemId) {
         return table.countOfItem(itemId);
     }
@@ -108,6 +107,11 @@ public class ReceivedFiles implements ItemUse {
     /** All files of a basket that are not kept apart, the oldest first. */
     public List<ReceivedFile> ofBasket(long basketId) {
         return withClaimed(basketId).stream().filter(file -> !file.keptApart()).toList();
+    }
+
+    /** All files of these baskets that are not kept apart, the oldest first. */
+    public List<ReceivedFile> ofBaskets(Collection<Long> basketIds) {
+        return table.ofBaskets(basketIds).stream().filter(file -> !file.keptApart()).toList();
     }
 
     /** All files of a basket, claimed ones included, the oldest first. */
@@ -196,7 +200,7 @@ public class ReceivedFiles implements ItemUse {
                 throw Problem.conflict("changed-elsewhere");
             }
             if (to == Review.RETURNED) {
-                returning.returned(file.basketId(), account);
+                events.publishEvent(new FileReturned(file.basketId(), account));
             }
         });
         live.publish(new LiveEvent("basket", file.roundId(), file.basketId()));

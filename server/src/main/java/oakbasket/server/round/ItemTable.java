@@ -1,13 +1,20 @@
 package oakbasket.server.round;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import oakbasket.core.compose.PlannedItem;
 import oakbasket.core.filekind.FileKind;
 import oakbasket.core.round.ItemSpec;
+import oakbasket.server.storage.IdChunks;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.core.simple.JdbcClient.StatementSpec;
 import org.springframework.stereotype.Repository;
@@ -45,19 +52,46 @@ class ItemTable {
 
     /** The items that were not removed, in their order. */
     List<Item> ofRound(long roundId) {
-        return jdbc.sql("""
-                SELECT * FROM (SELECT i.*, ROW_NUMBER() OVER (ORDER BY id) AS number FROM checklist_item i WHERE round_id = :round)
-                WHERE removed_at IS NULL ORDER BY position""").param("round", roundId)
-                .query((row, n) -> new Item(row.getLong("id"), row.getInt("number"),
-                        new ItemSpec(row.getString("title"), row.getString("help"), row.getBoolean("required"), row.getInt("min_files"),
-                                row.getInt("max_files"), kinds(row.getString("kinds")), row.getLong("max_bytes")),
-                        lines(row.getString("owed_by")), row.getObject("form_id", Long.class)))
-                .list();
+        return ofRounds(List.of(roundId)).getOrDefault(roundId, List.of());
+    }
+
+    /** The items of rounds that were not removed, each list in its order, by the round. */
+    Map<Long, List<Item>> ofRounds(Collection<Long> roundIds) {
+        Map<Long, List<Item>> items = new HashMap<>();
+        IdChunks.ask(roundIds, some -> {
+            jdbc.sql("""
+                    SELECT * FROM (SELECT i.*, ROW_NUMBER() OVER (PARTITION BY round_id ORDER BY id) AS number FROM checklist_item i WHERE round_id = ANY(?))
+                    WHERE removed_at IS NULL ORDER BY position""").param(some)
+                    .query(row -> {
+                        items.computeIfAbsent(row.getLong("round_id"), id -> new ArrayList<>()).add(item(row));
+                    });
+            return List.of();
+        });
+        return items;
+    }
+
+    private static Item item(ResultSet row) throws SQLException {
+        return new Item(row.getLong("id"), row.getInt("number"),
+                new ItemSpec(row.getString("title"), row.getString("help"), row.getBoolean("required"), row.getInt("min_files"),
+                        row.getInt("max_files"), kinds(row.getString("kinds")), row.getLong("max_bytes")),
+                lines(row.getString("owed_by")), row.getObject("form_id", Long.class));
     }
 
     /** The title of an item, also of one that was removed. */
     String title(long id) {
         return jdbc.sql("SELECT title FROM checklist_item WHERE id = :id").param("id", id).query(String.class).single();
+    }
+
+    /** The titles of items, also of those that were removed. */
+    Map<Long, String> titles(Collection<Long> ids) {
+        Map<Long, String> titles = new HashMap<>();
+        IdChunks.ask(ids, some -> {
+            jdbc.sql("SELECT id, title FROM checklist_item WHERE id = ANY(?)").param(some).query(row -> {
+                titles.put(row.getLong("id"), row.getString("title"));
+            });
+            return List.of();
+        });
+        return titles;
     }
 
     private static StatementSpec with(StatementSpec statement, int position, PlannedItem item) {

@@ -1,9 +1,11 @@
 package oakbasket.server.round;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import oakbasket.core.compose.RoundPlan;
 import oakbasket.core.deadline.DeadlineTerms;
 import oakbasket.core.deadline.LocalDeadline;
 import oakbasket.core.reminder.LetterPlan;
@@ -21,6 +23,7 @@ import org.jspecify.annotations.Nullable;
  * @param takesActive whether files that run or open with script are taken
  * @param letters which letters it sends by itself
  */
+@RecordBuilder
 public record Round(long id, RoundState state, int version, String title, String note, LocalDeadline deadline, Duration warning, Duration grace,
         String folderPattern, String namePattern, long askedBy, Instant openedAt, @Nullable Instant closesAt, @Nullable Instant closedAt,
         @Nullable LocalDate keepUntil, @Nullable Long calendarId, boolean takesActive, LetterPlan letters) {
@@ -33,6 +36,17 @@ public record Round(long id, RoundState state, int version, String title, String
     public DeadlineTerms terms(@Nullable LocalDate extension) {
         Instant until = extension == null ? null : new LocalDeadline(extension, null, zone()).instant();
         return new DeadlineTerms(deadline.instant(), until, warning, grace);
+    }
+
+    /** This round as it would be with another plan. */
+    public Round with(RoundPlan plan) {
+        return planned(RoundBuilder.builder(this), plan);
+    }
+
+    static Round planned(RoundBuilder known, RoundPlan plan) {
+        return known.title(plan.title()).note(plan.note()).deadline(plan.deadline()).warning(plan.warning()).grace(plan.grace())
+                .folderPattern(plan.folderPattern()).namePattern(plan.namePattern()).closesAt(plan.closesAt()).keepUntil(plan.keepUntil()).calendarId(plan.calendarId())
+                .takesActive(plan.takesActive()).letters(plan.letters()).build();
     }
 
     /** The round's zone. */

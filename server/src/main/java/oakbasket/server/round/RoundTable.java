@@ -7,12 +7,15 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import oakbasket.core.compose.RoundPlan;
 import oakbasket.core.deadline.LocalDeadline;
 import oakbasket.core.reminder.LetterPlan;
 import oakbasket.core.round.RoundState;
+import oakbasket.server.storage.IdChunks;
+import oakbasket.server.storage.Known;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -23,10 +26,6 @@ import tools.jackson.databind.json.JsonMapper;
 /** All SQL of the table round. */
 @Repository
 class RoundTable {
-
-    /** A round in whatever state, as lists need it. */
-    record Head(long id, RoundState state, int version, String title, Instant createdAt, Instant changedAt, @Nullable Long seriesId) {
-    }
 
     /** All columns but the sheet, which is large and needed only while composing. */
     private static final String SELECT = """
@@ -49,7 +48,7 @@ class RoundTable {
                 INSERT INTO round (state, sheet, title, note, asked_by, created_at, changed_at)
                 VALUES ('DRAFT', :sheet, :title, '', :askedBy, :now, :now)""")
                 .param("sheet", sheet).param("title", title).param("askedBy", askedBy).param("now", now).update(key, "id");
-        return key.getKeyAs(Long.class);
+        return Known.id(key);
     }
 
     /** How many rows changed: 0 when the version is not the newest or the round is no draft. */
@@ -107,12 +106,12 @@ class RoundTable {
                 .param("opened", opened).param("deadline", deadline).param("id", id).update();
     }
 
-    Optional<Head> head(long id) {
-        return jdbc.sql("SELECT id, state, version, title, created_at, changed_at, series_id FROM round WHERE id = :id").param("id", id).query(Head.class).optional();
+    Optional<Rounds.Head> head(long id) {
+        return jdbc.sql("SELECT id, state, version, title, changed_at, series_id FROM round WHERE id = :id").param("id", id).query(Rounds.Head.class).optional();
     }
 
-    List<Head> heads() {
-        return jdbc.sql("SELECT id, state, version, title, created_at, changed_at, series_id FROM round ORDER BY changed_at DESC, id DESC").query(Head.class).list();
+    List<Rounds.Head> heads() {
+        return jdbc.sql("SELECT id, state, version, title, changed_at, series_id FROM round ORDER BY changed_at DESC, id DESC").query(Rounds.Head.class).list();
     }
 
     long askedBy(long id) {
@@ -127,17 +126,27 @@ class RoundTable {
         return jdbc.sql(SELECT + "WHERE id = :id AND state <> 'DRAFT'").param("id", id).query((row, n) -> round(row)).optional();
     }
 
+    List<Round> opened(Collection<Long> ids) {
+        return IdChunks.ask(ids, some -> jdbc.sql(SELECT + "WHERE id = ANY(?) AND state <> 'DRAFT' ORDER BY id").param(some).query((row, n) -> round(row)).list());
+    }
+
     List<Round> inState(RoundState state) {
         return jdbc.sql(SELECT + "WHERE state = :state ORDER BY id").param("state", state.name()).query((row, n) -> round(row)).list();
+    }
+
+    List<Round> keptUntilBefore(LocalDate day) {
+        return jdbc.sql(SELECT + "WHERE state <> 'DRAFT' AND keep_until < :day ORDER BY changed_at DESC, id DESC").param("day", day).query((row, n) -> round(row)).list();
     }
 
     private Round round(ResultSet row) throws SQLException {
         LocalDeadline deadline = new LocalDeadline(row.getObject("deadline_date", LocalDate.class), row.getObject("deadline_time", LocalTime.class),
                 ZoneId.of(row.getString("zone")));
-        return new Round(row.getLong("id"), RoundState.valueOf(row.getString("state")), row.getInt("version"), row.getString("title"),
-                row.getString("note"), deadline, Duration.ofHours(row.getInt("warning_hours")), Duration.ofHours(row.getInt("grace_hours")),
-                row.getString("folder_pattern"), row.getString("name_pattern"), row.getLong("asked_by"), row.getObject("opened_at", Instant.class),
-                row.getObject("closes_at", Instant.class), row.getObject("closed_at", Instant.class), row.getObject("keep_until", LocalDate.class),
-                row.getObject("calendar_id", Long.class), row.getBoolean("takes_active"), row.getString("letter_plan").isEmpty() ? LetterPlan.NONE : json.readValue(row.getString("letter_plan"), LetterPlan.class));
+        String letters = row.getString("letter_plan");
+        return RoundBuilder.builder().id(row.getLong("id")).state(RoundState.valueOf(row.getString("state"))).version(row.getInt("version")).title(row.getString("title"))
+                .note(row.getString("note")).deadline(deadline).warning(Duration.ofHours(row.getInt("warning_hours"))).grace(Duration.ofHours(row.getInt("grace_hours")))
+                .folderPattern(row.getString("folder_pattern")).namePattern(row.getString("name_pattern")).askedBy(row.getLong("asked_by"))
+                .openedAt(row.getObject("opened_at", Instant.class)).closesAt(row.getObject("closes_at", Instant.class)).closedAt(row.getObject("closed_at", Instant.class))
+                .keepUntil(row.getObject("keep_until", LocalDate.class)).calendarId(row.getObject("calendar_id", Long.class)).takesActive(row.getBoolean("takes_active"))
+                .letters(letters.isEmpty() ? LetterPlan.NONE : json.readValue(letters, LetterPlan.class)).build();
     }
 }

@@ -3,22 +3,25 @@ package oakbasket.server.round;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import oakbasket.core.compose.PlannedItem;
 import oakbasket.core.compose.RoundPlan;
 import oakbasket.core.compose.RoundSheet;
-import oakbasket.core.compose.SheetCheck;
-import oakbasket.core.fault.Fault;
-import org.jspecify.annotations.Nullable;
 import oakbasket.core.round.RoundState;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
-import oakbasket.server.storage.Transactions;
 import oakbasket.server.problem.Problem;
-import org.springframework.context.annotation.Lazy;
+import oakbasket.server.storage.Transactions;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Drafts, and rounds from opening to closing. */
+/** Rounds and their checklists, from opening to closing. */
 @Service
 public class Rounds {
 
@@ -30,27 +33,16 @@ public class Rounds {
     public record Head(long id, RoundState state, int version, String title, Instant changedAt, @Nullable Long seriesId) {
     }
 
-    /** A draft as it stands, with what keeps it from being opened. */
-    public record Draft(Head head, RoundSheet sheet, List<Fault> errors, List<Fault> oddities) {
-    }
-
     private final RoundTable rounds;
     private final ItemTable items;
-    private final Asking asking;
-    private final Inviting inviting;
-    private final SheetContexts contexts;
     private final Transactions transactions;
     private final LiveHub live;
     private final JsonMapper json;
     private final Clock clock;
 
-    Rounds(RoundTable rounds, ItemTable items, @Lazy Asking asking, @Lazy Inviting inviting, SheetContexts contexts, Transactions transactions, LiveHub live, JsonMapper json,
-            Clock clock) {
+    Rounds(RoundTable rounds, ItemTable items, Transactions transactions, LiveHub live, JsonMapper json, Clock clock) {
         this.rounds = rounds;
         this.items = items;
-        this.asking = asking;
-        this.inviting = inviting;
-        this.contexts = contexts;
         this.transactions = transactions;
         this.live = live;
         this.json = json;
@@ -59,12 +51,22 @@ public class Rounds {
 
     /** All rounds, the last changed first. */
     public List<Head> all() {
-        return rounds.heads().stream().map(Rounds::head).toList();
+        return rounds.heads();
+    }
+
+    /** A draft or an opened round, or 404. */
+    public Head head(long id) {
+        return rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
     }
 
     /** The rounds that gather. */
     public List<Round> gathering() {
         return rounds.inState(RoundState.GATHERING);
+    }
+
+    /** Rounds that are no drafts and whose retention date is before a day. */
+    public List<Round> keptUntilBefore(LocalDate day) {
+        return rounds.keptUntilBefore(day);
     }
 
     /**
@@ -76,15 +78,34 @@ public class Rounds {
         return rounds.opened(id).orElseThrow(() -> Problem.notFound("no-round"));
     }
 
+    /** Rounds by id; drafts and ids that do not exist are left out. */
+    public List<Round> opened(Collection<Long> ids) {
+        return rounds.opened(ids);
+    }
+
+    /** The sheet a round was opened with, or last changed to; of a draft as typed. */
+    public RoundSheet sheet(long id) {
+        return json.readValue(rounds.sheet(id), RoundSheet.class);
+    }
+
+    /** The account that asks, also of a draft. */
+    public long askedBy(long id) {
+        return rounds.askedBy(id);
+    }
+
     /** The checklist of a round in its order. */
     public List<Item> items(long roundId) {
         return items.ofRound(roundId);
     }
 
-    /** Begins a draft. */
-    public Draft begin(RoundSheet sheet, long askedBy) {
-        long id = transactions.durably(() -> rounds.insertDraft(title(sheet), json.writeValueAsString(sheet), askedBy, clock.instant()));
-        return draft(id);
+    /** The checklists of rounds, each in its order, by the round. */
+    public Map<Long, List<Item>> itemsOf(Collection<Long> roundIds) {
+        return items.ofRounds(roundIds);
+    }
+
+    /** The titles of items, also of those taken off their checklist. */
+    public Map<Long, String> itemTitles(Collection<Long> itemIds) {
+        return items.titles(itemIds);
     }
 
     /** The title of an item, also of one that was taken off its checklist. */
@@ -92,115 +113,43 @@ public class Rounds {
         return items.title(itemId);
     }
 
-    /** A round's sheet, of a draft or of the opening. */
-    public Draft draft(long id) {
-        RoundTable.Head head = rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
-        RoundSheet sheet = json.readValue(rounds.sheet(id), RoundSheet.class);
-        SheetCheck.Outcome outcome = SheetCheck.check(sheet, contexts.composing());
-        return new Draft(head(head), sheet, outcome.errors(), outcome.oddities());
-    }
-
     /**
-     * Begins a draft with everything of another round but its dates and passcode; of a round that gathers or gathered, with its people as they are now.
-     */
-    public Draft copy(long id, long account) {
-        RoundTable.Head head = rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
-        return begin(forAnother(head, head.title()), account);
-    }
-
-    /** A round's sheet made fit for another round. */
-    RoundSheet forAnother(long id) {
-        RoundTable.Head head = rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
-        return forAnother(head, head.title());
-    }
-
-    private RoundSheet forAnother(RoundTable.Head head, String title) {
-        RoundSheet sheet = json.readValue(rounds.sheet(head.id()), RoundSheet.class);
-        if (head.state() != RoundState.DRAFT && sheet.groups().isEmpty()) {
-            sheet = sheet.asking(asking.asked(head.id()).stream().map(one -> new RoundSheet.SheetPerson(one.name(), one.email())).toList(), List.of());
-        }
-        return sheet.forAnother(title, "");
-    }
-
-    /** Begins a draft of a series. Runs in the caller's transaction. */
-    long beginOfSeries(RoundSheet sheet, long account, long seriesId) {
-        long id = rounds.insertDraft(title(sheet), json.writeValueAsString(sheet), account, clock.instant());
-        rounds.ofSeries(id, seriesId);
-        return id;
-    }
-
-    /**
-     * Saves a draft as typed.
+     * Makes a draft a gathering round with the items of its plan. Runs in the caller's transaction.
      *
-     * @throws Problem with status 409 when it was saved elsewhere since {@code version}, or is no draft any more
+     * @throws Problem with status 409 when it changed since {@code version}
      */
-    public Draft save(long id, int version, RoundSheet sheet) {
-        int changed = transactions.durably(() -> rounds.saveDraft(id, version, title(sheet), json.writeValueAsString(sheet), clock.instant()));
-        if (changed != 1) {
-            throw rounds.head(id).isEmpty() ? Problem.notFound("no-round") : Problem.conflict("changed-elsewhere");
+    public void open(long id, int version, RoundPlan plan, RoundSheet kept) {
+        if (rounds.open(id, version, plan, json.writeValueAsString(kept), clock.instant()) != 1) {
+            throw Problem.conflict("changed-elsewhere");
         }
-        return draft(id);
-    }
-
-    /**
-     * A round to be rehearsed.
-     *
-     * @param openOnly whether nobody is asked by name, so that the open link is the way in
-     */
-    public record Rehearsed(Round round, List<Item> items, boolean openOnly) {
-    }
-
-    /**
-     * A round as its senders will see it, also while it is a draft.
-     *
-     * @throws Problem with status 422 naming every field that keeps a draft from being shown
-     */
-    public Rehearsed rehearse(long id) {
-        RoundTable.Head head = rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
-        RoundSheet sheet = json.readValue(rounds.sheet(id), RoundSheet.class);
-        if (head.state() != RoundState.DRAFT) {
-            return new Rehearsed(opened(id), items(id), sheet.people().isEmpty());
-        }
-        SheetCheck.Outcome outcome = SheetCheck.check(sheet, contexts.composing());
-        RoundPlan plan = outcome.plan().orElseThrow(() -> Problem.fields(outcome.errors()));
-        Round round = new Round(id, head.state(), head.version(), plan.title(), plan.note(), plan.deadline(), plan.warning(), plan.grace(),
-                plan.folderPattern(), plan.namePattern(), rounds.askedBy(id), clock.instant(), plan.closesAt(), null, plan.keepUntil(), plan.calendarId(), plan.takesActive(), plan.letters());
-        List<Item> list = RoundChanges.asItems(plan.items());
-        return new Rehearsed(round, list, plan.people().isEmpty());
-    }
-
-    /** Throws a draft away. */
-    public void discard(long id) {
-        if (transactions.durably(() -> rounds.deleteDraft(id)) != 1) {
-            throw Problem.notFound("no-draft");
+        for (int i = 0; i < plan.items().size(); i++) {
+            items.insert(id, i + 1, plan.items().get(i));
         }
     }
 
     /**
-     * Opens a draft: from now on its links admit senders.
+     * Changes a gathering round to a plan. Items that are not in it any more are taken off. Runs in the caller's transaction.
      *
-     * @throws Problem with status 422 naming every field that keeps it from being opened, or 409 when it changed since {@code version}
+     * @throws Problem with status 409 when it changed since {@code version}
      */
-    public Round open(long id, int version) {
-        RoundTable.Head head = rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
-        head.state().after(RoundState.Change.OPEN);
-        RoundSheet sheet = json.readValue(rounds.sheet(id), RoundSheet.class);
-        SheetCheck.Outcome outcome = SheetCheck.check(sheet, contexts.composing());
-        RoundPlan plan = outcome.plan().orElseThrow(() -> Problem.fields(outcome.errors()));
-        transactions.durably(() -> {
-            if (rounds.open(id, version, plan, json.writeValueAsString(sheet.withoutPasscode()), clock.instant()) != 1) {
-                throw Problem.conflict("changed-elsewhere");
+    public void alter(long id, int version, RoundPlan plan, RoundSheet kept) {
+        Instant now = clock.instant();
+        if (rounds.alter(id, version, plan, json.writeValueAsString(kept), now) != 1) {
+            throw Problem.conflict("changed-elsewhere");
+        }
+        Set<Long> gone = items.ofRound(id).stream().map(Item::id).collect(Collectors.toCollection(HashSet::new));
+        items.clearPositions(id);
+        for (int i = 0; i < plan.items().size(); i++) {
+            PlannedItem item = plan.items().get(i);
+            Long known = item.id();
+            if (known == null) {
+                items.insert(id, i + 1, item);
+            } else {
+                items.update(known, i + 1, item);
+                gone.remove(known);
             }
-            for (int i = 0; i < plan.items().size(); i++) {
-                items.insert(id, i + 1, plan.items().get(i));
-            }
-            List<Long> asked = asking.ask(id, plan.people(), plan.groups(), plan.openLink(), plan.passcode());
-            if (plan.letters().invite()) {
-                inviting.invite(asked, rounds.askedBy(id));
-            }
-        });
-        live.publish(new LiveEvent("round", id, null));
-        return opened(id);
+        }
+        gone.forEach(item -> items.remove(item, now));
     }
 
     /** Closes or reopens a round, at once also for links already sent out. */
@@ -221,14 +170,5 @@ public class Rounds {
             rounds.openedAt(id, opened, deadline);
             return true;
         });
-    }
-
-    private static Head head(RoundTable.Head head) {
-        return new Head(head.id(), head.state(), head.version(), head.title(), head.changedAt(), head.seriesId());
-    }
-
-    private static String title(RoundSheet sheet) {
-        String title = sheet.title().strip();
-        return title.length() <= 200 ? title : title.substring(0, 200);
     }
 }

@@ -1,5 +1,6 @@
 package oakbasket.server.sender;
 
+import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import oakbasket.core.allowance.Allowance;
@@ -11,13 +12,15 @@ import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.contact.Contacts;
+import oakbasket.server.form.Forms;
 import oakbasket.server.link.Link;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
-import oakbasket.server.round.Forms;
+import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
@@ -55,16 +58,18 @@ class BasketPage {
     private final Contacts contacts;
     private final AccountService accounts;
     private final Forms forms;
+    private final Words words;
     private final Settings settings;
-    private final java.time.Clock clock;
+    private final Clock clock;
 
-    BasketPage(Rounds rounds, Baskets baskets, ReceivedFiles files, Contacts contacts, AccountService accounts, Forms forms, Settings settings, java.time.Clock clock) {
+    BasketPage(Rounds rounds, Baskets baskets, ReceivedFiles files, Contacts contacts, AccountService accounts, Forms forms, Words words, Settings settings, Clock clock) {
         this.rounds = rounds;
         this.baskets = baskets;
         this.files = files;
         this.contacts = contacts;
         this.accounts = accounts;
         this.forms = forms;
+        this.words = words;
         this.settings = settings;
         this.clock = clock;
     }
@@ -78,9 +83,9 @@ class BasketPage {
     }
 
     /** The page as a sender with nothing sent yet will see it. */
-    Page rehearsal(Rounds.Rehearsed rehearsed) {
+    Page rehearsal(Drafts.Rehearsed rehearsed) {
         Page page = page(rehearsed.round(), rehearsed.items(), null, List.of());
-        return rehearsed.openOnly() ? page : new Page(page.office(), page.askedBy(), page.title(), page.note(), "Ada Brook", false, page.deadline(),
+        return rehearsed.openOnly() ? page : new Page(page.office(), page.askedBy(), page.title(), page.note(), words.of("example.person"), false, page.deadline(),
                 page.zone(), page.dateOnly(), page.late(), page.items());
     }
 

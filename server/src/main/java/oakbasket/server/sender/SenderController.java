@@ -1,21 +1,23 @@
 package oakbasket.server.sender;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.util.Objects;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.claim.Claims;
+import oakbasket.server.form.FormDownload;
+import oakbasket.server.form.Forms;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
-import oakbasket.server.round.Forms;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.web.Caller;
-import oakbasket.server.problem.Problem;
-import java.util.Objects;
-import org.springframework.http.ResponseEntity;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -46,16 +48,18 @@ class SenderController {
     private final Baskets baskets;
     private final Submissions submissions;
     private final Rounds rounds;
+    private final Drafts drafts;
     private final Forms forms;
     private final Claims claims;
 
-    SenderController(Links links, BasketPage pages, Baskets baskets, Submissions submissions, Rounds rounds, Forms forms, Claims claims) {
+    SenderController(Links links, BasketPage pages, Baskets baskets, Submissions submissions, Rounds rounds, Drafts drafts, Forms forms, Claims claims) {
         this.claims = claims;
         this.links = links;
         this.pages = pages;
         this.baskets = baskets;
         this.submissions = submissions;
         this.rounds = rounds;
+        this.drafts = drafts;
         this.forms = forms;
     }
 
@@ -105,14 +109,14 @@ class SenderController {
     ResponseEntity<byte[]> form(@PathVariable int number, @RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket, HttpServletRequest request) {
         Links.Admitted in = links.admit(token, ticket, Caller.of(request));
-        return forms.serve(rounds.items(in.round().id()).stream().filter(item -> item.number() == number).map(Item::formId).filter(Objects::nonNull).findFirst()
+        return FormDownload.of(rounds.items(in.round().id()).stream().filter(item -> item.number() == number).map(Item::formId).filter(Objects::nonNull).findFirst().map(forms::byId)
                 .orElseThrow(() -> Problem.notFound("no-form")));
     }
 
     /** For the desk: a form as a sender will take it along. */
     @GetMapping("/api/rounds/{id}/rehearsal/forms/{number}")
     ResponseEntity<byte[]> rehearsedForm(@PathVariable long id, @PathVariable int number) {
-        return forms.serve(rounds.rehearse(id).items().stream().filter(item -> item.number() == number).map(Item::formId).filter(Objects::nonNull).findFirst()
+        return FormDownload.of(drafts.rehearse(id).items().stream().filter(item -> item.number() == number).map(Item::formId).filter(Objects::nonNull).findFirst().map(forms::byId)
                 .orElseThrow(() -> Problem.notFound("no-form")));
     }
 
@@ -125,7 +129,7 @@ class SenderController {
     /** For the desk: the page as a sender will see it, also of a draft that could be opened. */
     @GetMapping("/api/rounds/{id}/rehearsal")
     BasketPage.Page rehearsal(@PathVariable long id) {
-        return pages.rehearsal(rounds.rehearse(id));
+        return pages.rehearsal(drafts.rehearse(id));
     }
 
     private static String text(@Nullable String given) {

@@ -54,7 +54,8 @@ public class DataFolder {
         return root.resolve("outbox");
     }
 
-    Path keys() {
+    /** Where the keys lie that the database must not hold. */
+    public Path keys() {
         return root.resolve("keys");
     }
 

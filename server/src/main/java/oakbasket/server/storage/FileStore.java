@@ -8,6 +8,7 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
@@ -58,13 +59,13 @@ public class FileStore {
     public boolean place(Path whole, String relative) {
         Path target = resolve(relative);
         try {
-            makeFolders(target.getParent());
+            makeFolders(folderOf(target));
             try {
                 link(whole, target);
             } catch (FileAlreadyExistsException taken) {
                 return false;
             }
-            flushFolder(target.getParent());
+            flushFolder(folderOf(target));
             return true;
         } catch (IOException problem) {
             throw new UncheckedIOException("Cannot place a file at " + relative, problem);
@@ -124,7 +125,7 @@ public class FileStore {
             Path extra = resolve(relative);
             if (Files.exists(extra) && Files.isSameFile(extra, resolve(sameFile))) {
                 disk.delete(extra);
-                flushFolder(extra.getParent());
+                flushFolder(folderOf(extra));
             }
         } catch (NoSuchFileException gone) {
             return;
@@ -157,11 +158,16 @@ public class FileStore {
         }
     }
 
+    /** The folder of a place below the root, which always has one. */
+    private static Path folderOf(Path place) {
+        return Objects.requireNonNull(place.getParent());
+    }
+
     private void makeFolders(Path wanted) throws IOException {
         if (Files.isDirectory(wanted)) {
             return;
         }
-        makeFolders(wanted.getParent());
+        makeFolders(folderOf(wanted));
         try {
             disk.makeFolder(wanted);
         } catch (FileAlreadyExistsException madeMeanwhile) {
@@ -169,7 +175,7 @@ public class FileStore {
                 throw madeMeanwhile;
             }
         }
-        flushFolder(wanted.getParent());
+        flushFolder(folderOf(wanted));
     }
 
     private void flushFolder(Path path) {

@@ -96,6 +96,7 @@ class BodyPump {
         return new Pumped(total, broken);
     }
 
+    @SuppressWarnings("ReferenceEquality") // the end is one thing, not a value
     private static void hash(BlockingQueue<Filled> full, BlockingQueue<byte[]> free, MessageDigest digest) {
         for (Filled filled = take(full); filled != Filled.END; filled = take(full)) {
             digest.update(filled.buffer(), 0, filled.length());

@@ -6,8 +6,8 @@ import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import oakbasket.server.storage.DataFolder;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.storage.DataFolder;
 import org.springframework.stereotype.Component;
 
 /**

@@ -2,8 +2,8 @@ package oakbasket.server.upload;
 
 import java.util.stream.Collectors;
 import oakbasket.core.filekind.KindCheck;
-import oakbasket.server.round.Item;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.round.Item;
 
 /** Says plainly why a kind of file is not taken. */
 final class KindRefusal {

@@ -1,5 +1,6 @@
 package oakbasket.server.upload;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -17,11 +18,10 @@ import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.web.Caller;
-import oakbasket.server.problem.Problem;
-import io.swagger.v3.oas.annotations.Operation;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -102,11 +102,11 @@ class TusController {
         Item item = rounds.items(link.roundId()).stream().filter(i -> Integer.toString(i.number()).equals(number)).findFirst()
                 .orElseThrow(() -> Problem.refused("no-such-item"));
         String name = metadata.getOrDefault("filename", "");
-        Setting setting = new Setting(submission, in.round(), item);
+        Destination destination = new Destination(submission, in.round(), item);
         boolean bytesFollow = OFFSET_TYPE.equals(request.getContentType());
         Upload upload = bytesFollow
-                ? transfers.run(link.id(), Caller.of(request), () -> uploads.beginWithBytes(link, setting, name, length, said, Caller.of(request), request.getInputStream()))
-                : uploads.begin(link, setting, name, length, said, Caller.of(request));
+                ? transfers.run(link.id(), Caller.of(request), () -> uploads.beginWithBytes(link, destination, name, length, said, Caller.of(request), request.getInputStream()))
+                : uploads.begin(link, destination, name, length, said, Caller.of(request));
         response.setHeader("Location", "/api/uploads/" + upload.id());
         response.setHeader("Upload-Expires", expires(upload));
         if (bytesFollow) {

@@ -13,12 +13,12 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.LongConsumer;
-import oakbasket.server.link.Hash;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Hash;
 import oakbasket.server.storage.Disk;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
-import oakbasket.server.problem.Problem;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -36,7 +36,7 @@ class UploadWriter {
     }
 
     private final UploadTable table;
-    private final Settling settling;
+    private final Arrivals arrivals;
     private final FileStore store;
     private final Disk disk;
     private final BodyPump pump;
@@ -50,9 +50,9 @@ class UploadWriter {
         }
     });
 
-    UploadWriter(UploadTable table, Settling settling, FileStore store, Disk disk, BodyPump pump, Transactions transactions, Clock clock) {
+    UploadWriter(UploadTable table, Arrivals arrivals, FileStore store, Disk disk, BodyPump pump, Transactions transactions, Clock clock) {
         this.table = table;
-        this.settling = settling;
+        this.arrivals = arrivals;
         this.store = store;
         this.disk = disk;
         this.pump = pump;
@@ -73,8 +73,8 @@ class UploadWriter {
         digests.remove(id);
     }
 
-    /** Writes what comes and settles the upload when it is whole; the setting is looked up when it is not known. */
-    long write(Upload upload, boolean stored, @Nullable Setting known, InputStream body) throws IOException {
+    /** Writes what comes and settles the upload when it is whole; the destination is looked up when it is not known. */
+    long write(Upload upload, boolean stored, @Nullable Destination known, InputStream body) throws IOException {
         Path path = store.incoming(upload.id());
         BodyPump.Pumped pumped;
         Resting begun = digests.remove(upload.id());
@@ -113,7 +113,7 @@ class UploadWriter {
         if (Files.size(path) != upload.lengthBytes()) {
             throw new IllegalStateException("Upload " + upload.id() + " has " + Files.size(path) + " bytes on disk instead of " + upload.lengthBytes());
         }
-        settling.settle(upload, stored, known != null ? known : settling.setting(upload), digest.digest(), clock.instant());
+        arrivals.receive(upload, stored, known != null ? known : arrivals.destination(upload), digest.digest(), clock.instant());
         return offset;
     }
 

@@ -10,18 +10,19 @@ import java.time.Instant;
 import java.util.Base64;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.regex.Pattern;
 import oakbasket.core.filekind.KindCheck;
 import oakbasket.server.basket.Submission;
-import oakbasket.server.link.Hash;
 import oakbasket.server.link.Link;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Item;
+import oakbasket.server.security.Hash;
+import oakbasket.server.security.Limits;
+import oakbasket.server.security.SecretKeys;
 import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.Disk;
 import oakbasket.server.storage.FileStore;
-import oakbasket.server.storage.SecretKeys;
 import oakbasket.server.storage.Transactions;
-import oakbasket.server.web.Limits;
-import oakbasket.server.problem.Problem;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
@@ -33,14 +34,16 @@ public class Uploads {
     /** How long an unfinished upload may rest before it is removed. */
     static final Duration LIFE = Duration.ofDays(7);
 
+    /** How Linux says that a disk, or somebody's share of it, is full (ENOSPC, EDQUOT). */
+    private static final Pattern FULL = Pattern.compile("No space left|quota exceeded");
     private static final int ID_BYTES = 18;
     private static final int LONGEST_NAME = 1_000;
 
     private static final Logger LOG = LoggerFactory.getLogger(Uploads.class);
 
     private final UploadTable table;
-    private final Settling settling;
-    private final Places places;
+    private final Arrivals arrivals;
+    private final FileQuota quota;
     private final FileStore store;
     private final Disk disk;
     private final DataFolder folder;
@@ -52,12 +55,12 @@ public class Uploads {
     private final Clock clock;
     private final Set<String> locked = ConcurrentHashMap.newKeySet();
 
-    Uploads(UploadTable table, Settling settling, Places places, FileStore store, Disk disk, DataFolder folder, UploadWriter writer, SecretKeys keys,
+    Uploads(UploadTable table, Arrivals arrivals, FileQuota quota, FileStore store, Disk disk, DataFolder folder, UploadWriter writer, SecretKeys keys,
             Transactions transactions, DiskPromises promises, Limits limits, Clock clock) {
         this.promises = promises;
         this.table = table;
-        this.settling = settling;
-        this.places = places;
+        this.arrivals = arrivals;
+        this.quota = quota;
         this.store = store;
         this.disk = disk;
         this.folder = folder;
@@ -80,9 +83,9 @@ public class Uploads {
      * @param caller the caller's address, by which limits count
      * @throws Problem when the file cannot be accepted, told before its bytes are sent
      */
-    Upload begin(Link link, Setting setting, String fileName, long length, String metadata, String caller) {
-        Upload upload = fresh(link, setting, fileName, length, metadata, caller);
-        places.take(setting.submission(), setting.item(), () -> {
+    Upload begin(Link link, Destination destination, String fileName, long length, String metadata, String caller) {
+        Upload upload = fresh(link, destination, fileName, length, metadata, caller);
+        quota.take(destination.submission(), destination.item(), () -> {
             promises.promise(upload.id(), link.id(), caller, length);
             promises.rest(upload.id(), length);
             writer.insert(upload);
@@ -97,14 +100,14 @@ public class Uploads {
      * @return the upload with the offset it has then
      * @throws Problem when the file cannot be accepted
      */
-    Upload beginWithBytes(Link link, Setting setting, String fileName, long length, String metadata, String caller, InputStream body) {
-        Upload upload = fresh(link, setting, fileName, length, metadata, caller);
+    Upload beginWithBytes(Link link, Destination destination, String fileName, long length, String metadata, String caller, InputStream body) {
+        Upload upload = fresh(link, destination, fileName, length, metadata, caller);
         try {
-            return places.during(setting.submission(), setting.item(), upload.id(), () -> {
+            return quota.during(destination.submission(), destination.item(), upload.id(), () -> {
                 promises.promise(upload.id(), link.id(), caller, length);
                 long missing = 0;
                 try {
-                    long offset = writer.write(upload, false, setting, body);
+                    long offset = writer.write(upload, false, destination, body);
                     missing = length - offset;
                     return new Upload(upload.id(), upload.submissionId(), upload.itemId(), fileName, length, offset, Upload.State.OPEN, upload.touchedAt(), metadata);
                 } finally {
@@ -129,13 +132,13 @@ public class Uploads {
         }
     }
 
-    private Upload fresh(Link link, Setting setting, String fileName, long length, String metadata, String caller) {
-        if (setting.submission().finishedAt() != null) {
+    private Upload fresh(Link link, Destination destination, String fileName, long length, String metadata, String caller) {
+        if (destination.submission().finishedAt() != null) {
             throw Problem.conflict("submission-finished");
         }
-        check(setting, fileName, length);
+        check(destination, fileName, length);
         limits.count(Limits.Kind.UPLOAD, link.id() + " " + caller);
-        return fresh(setting.submission(), setting.item(), fileName, length, metadata);
+        return fresh(destination.submission(), destination.item(), fileName, length, metadata);
     }
 
     private Upload fresh(Submission submission, Item item, String fileName, long length, String metadata) {
@@ -143,8 +146,8 @@ public class Uploads {
         return new Upload(id, submission.id(), item.id(), fileName, length, 0, Upload.State.OPEN, clock.instant(), metadata);
     }
 
-    private static void check(Setting setting, String fileName, long length) {
-        Item item = setting.item();
+    private static void check(Destination destination, String fileName, long length) {
+        Item item = destination.item();
         if (fileName.isBlank() || fileName.length() > LONGEST_NAME) {
             throw Problem.refused("file-name", LONGEST_NAME);
         }
@@ -154,7 +157,7 @@ public class Uploads {
         if (length > item.spec().maxBytes()) {
             throw Problem.of(Problem.Kind.TOO_LARGE, "upload-too-large", fileName, mebibytes(length), mebibytes(item.spec().maxBytes()));
         }
-        KindCheck.Verdict verdict = KindCheck.byName(item.spec().kinds(), fileName, setting.round().takesActive());
+        KindCheck.Verdict verdict = KindCheck.byName(item.spec().kinds(), fileName, destination.round().takesActive());
         if (verdict != KindCheck.Verdict.ACCEPTED) {
             throw KindRefusal.of(verdict, fileName, item);
         }
@@ -223,7 +226,7 @@ public class Uploads {
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         }
-        settling.settle(upload, true, settling.setting(upload), Hash.sha256().digest(content), at);
+        arrivals.receive(upload, true, arrivals.destination(upload), Hash.sha256().digest(content), at);
     }
 
     /** When an upload is removed if nothing more comes. */
@@ -238,7 +241,7 @@ public class Uploads {
     /** A disk that filled up while bytes came is told as such; what came before stays, and the sender can go on later. */
     private RuntimeException notStored(String id, Exception problem) {
         Throwable cause = problem.getCause() == null ? problem : problem.getCause();
-        boolean full = String.valueOf(cause.getMessage()).contains("No space left") || String.valueOf(cause.getMessage()).contains("quota exceeded");
+        boolean full = FULL.matcher(String.valueOf(cause.getMessage())).find();
         return full || folder.free() < DiskPromises.SPARE_BYTES ? Problem.of(Problem.Kind.NO_ROOM, "disk-full")
                 : new IllegalStateException("Cannot store upload " + id, problem);
     }

@@ -1,9 +1,9 @@
 package oakbasket.server.web;
 
-import oakbasket.server.problem.Problem;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.io.InputStream;
+import oakbasket.server.problem.Problem;
 
 /** Reads the raw body of a request, up to a limit. */
 public final class BoundedBody {

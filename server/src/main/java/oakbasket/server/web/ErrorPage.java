@@ -1,9 +1,8 @@
 package oakbasket.server.web;
 
-import oakbasket.server.problem.Problem;
+import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.RequestDispatcher;
 import jakarta.servlet.http.HttpServletRequest;
-import io.swagger.v3.oas.annotations.Hidden;
 import org.springframework.boot.webmvc.error.ErrorController;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;

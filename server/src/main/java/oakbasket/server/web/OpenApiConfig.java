@@ -1,8 +1,5 @@
 package oakbasket.server.web;
 
-import oakbasket.core.fault.Fault;
-import oakbasket.core.fault.Remark;
-import oakbasket.server.problem.Problem;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.Content;
@@ -12,6 +9,8 @@ import io.swagger.v3.oas.models.media.Schema;
 import io.swagger.v3.oas.models.responses.ApiResponse;
 import io.swagger.v3.oas.models.servers.Server;
 import java.util.List;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.Remark;
 import oakbasket.core.standing.Tile;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springdoc.core.utils.SpringDocUtils;

@@ -1,10 +1,11 @@
 package oakbasket.server.web;
 
-import oakbasket.server.problem.Problem;
 import java.util.HexFormat;
+import java.util.Locale;
 import java.util.concurrent.ThreadLocalRandom;
 import oakbasket.core.naming.PatternProblem;
 import oakbasket.core.round.RoundChangeRefused;
+import oakbasket.server.problem.Problem;
 import org.eclipse.jetty.io.EofException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -44,7 +45,7 @@ class ProblemHandler extends ResponseEntityExceptionHandler {
 
     @ExceptionHandler
     ResponseEntity<Object> change(RoundChangeRefused refused) {
-        return respond(Problem.conflict("round-change", refused.from().name().toLowerCase(), refused.to().name().toLowerCase()));
+        return respond(Problem.conflict("round-change", refused.from().name().toLowerCase(Locale.ROOT), refused.to().name().toLowerCase(Locale.ROOT)));
     }
 
     /** The reader went away; there is nobody to tell. */

@@ -1,9 +1,9 @@
 package oakbasket.server.web;
 
-import oakbasket.server.problem.Problem;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.net.URI;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.words.Words;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;

@@ -38,11 +38,15 @@ public final class TableOut {
         return out.toString().getBytes(StandardCharsets.UTF_8);
     }
 
-    /** A table as a workbook with one sheet; every cell is text, so nothing in it is computed. */
-    public static byte[] workbook(String sheetName, List<String> headers, List<List<String>> rows) {
+    /**
+     * A table as a workbook with one sheet; every cell is text, so nothing in it is computed.
+     *
+     * @param otherwise the name of the sheet where nothing is left of {@code sheetName}
+     */
+    public static byte[] workbook(String sheetName, String otherwise, List<String> headers, List<List<String>> rows) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (Workbook workbook = new Workbook(out, "Oak Basket", "1.0")) {
-            Worksheet sheet = workbook.newWorksheet(sheetName.replaceAll("[\\[\\]:*?/\\\\]", " ").strip().isEmpty() ? "1" : brief(sheetName));
+            Worksheet sheet = workbook.newWorksheet(sheetName.replaceAll("[\\[\\]:*?/\\\\]", " ").strip().isEmpty() ? otherwise : brief(sheetName));
             for (int column = 0; column < headers.size(); column++) {
                 sheet.value(0, column, printable(headers.get(column)));
                 sheet.style(0, column).bold().set();

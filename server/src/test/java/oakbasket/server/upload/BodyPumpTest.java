@@ -94,6 +94,6 @@ class BodyPumpTest {
     }
 
     private static MessageDigest digest() {
-        return oakbasket.server.link.Hash.sha256();
+        return oakbasket.server.security.Hash.sha256();
     }
 }

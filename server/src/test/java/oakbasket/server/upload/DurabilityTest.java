@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import javax.sql.DataSource;
+import oakbasket.core.compose.RoundSheet;
 import oakbasket.core.compose.RoundSheetBuilder;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
@@ -26,10 +27,10 @@ import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.link.Links;
+import oakbasket.server.opening.Opening;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
-import oakbasket.core.compose.RoundSheet;
-import oakbasket.server.round.Rounds;
+import oakbasket.server.round.Drafts;
 import oakbasket.server.storage.Disk;
 import oakbasket.server.upload.RecordedDisk.Call;
 import oakbasket.server.upload.RecordedDisk.Kind;
@@ -143,8 +144,7 @@ class DurabilityTest {
         RoundSheet sheet = RoundSheetBuilder.builder().title(folder).items(List.of(RoundSheet.SheetItem.of("Paper", "", true, 1, 900, List.of("PDF"), 50)))
                 .people(List.of(new RoundSheet.SheetPerson("Ada", "ada@example.org"))).deadlineDate("2099-01-01").zone("UTC").warningHours(0)
                 .folderPattern("{round}").namePattern("{original}{ext}").build();
-        Rounds rounds = bean(Rounds.class);
-        long round = rounds.open(rounds.begin(sheet, 1).head().id(), 1).id();
+        long round = bean(Opening.class).open(bean(Drafts.class).begin(sheet, 1).head().id(), 1).id();
         basket = bean(Baskets.class).ofRound(round).get(0);
         token = bean(Links.class).path(bean(Links.class).ofBasket(basket.id()).orElseThrow()).substring("/b/".length());
         begin();
@@ -225,7 +225,7 @@ class DurabilityTest {
         PowerCut disk = new PowerCut(before);
         rollBack(all, lucky ? disk.atBest() : disk.atWorst(), recorded);
 
-        bean(Repair.class).afterSingletonsInstantiated();
+        bean(StartUpRepair.class).afterSingletonsInstantiated();
         String state = "after %d calls (%s), lucky %s, database kept %s".formatted(cut, before.isEmpty() ? "none" : before.get(before.size() - 1), lucky, databaseKept);
         List<ReceivedFile> files = bean(ReceivedFiles.class).ofBasket(basket.id());
         List<Path> onDisk = filesIn(data.resolve("files").resolve(folder));
@@ -283,7 +283,7 @@ class DurabilityTest {
             assertThat(filesIn(data.resolve("files").resolve(folder))).as(state).hasSize(received ? 1 : 0);
             assertThat(sendWhole("again.pdf", SMALL).statusCode()).as(state).isEqualTo(201);
             assertThat(bean(ReceivedFiles.class).ofBasket(basket.id())).as(state).hasSize(received ? 2 : 1);
-            bean(Repair.class).afterSingletonsInstantiated();
+            bean(StartUpRepair.class).afterSingletonsInstantiated();
             assertThat(bean(ReceivedFiles.class).ofBasket(basket.id())).as("%s, and after a start", state).hasSize(received ? 2 : 1);
         }
     }

@@ -1,5 +1,6 @@
 package oakbasket.server.upload;
 
+import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -7,7 +8,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.nio.file.Path;
 
 /**
  * What a disk holds after the power was cut behind some calls, as POSIX promises it (IEEE 1003.1, fsync): the bytes of a file up to its last flush and the

@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.stream.Stream;
+import oakbasket.core.compose.RoundSheet;
 import oakbasket.core.compose.RoundSheetBuilder;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
@@ -21,10 +22,11 @@ import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.link.Links;
+import oakbasket.server.opening.Opening;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Item;
-import oakbasket.core.compose.RoundSheet;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
 import org.junit.jupiter.api.AfterAll;
@@ -71,7 +73,7 @@ class StartUpRepairTest {
                 .people(List.of(new RoundSheet.SheetPerson("Ada", "ada@example.org"))).deadlineDate("2099-01-01").zone("UTC").warningHours(0)
                 .folderPattern("{round}").namePattern("{original}{ext}").build();
         Rounds rounds = bean(Rounds.class);
-        long round = rounds.open(rounds.begin(sheet, 1).head().id(), 1).id();
+        long round = bean(Opening.class).open(bean(Drafts.class).begin(sheet, 1).head().id(), 1).id();
         basket = bean(Baskets.class).ofRound(round).get(0);
         item = rounds.items(round).get(0);
         submission = bean(Submissions.class).backdated(bean(Links.class).ofBasket(basket.id()).orElseThrow(), null, now());
@@ -217,14 +219,14 @@ class StartUpRepairTest {
         table.insert(id, submission.id(), item.id(), "a.pdf", 1_000, longAgo, "");
         table.insert(id + "-young", submission.id(), item.id(), "a.pdf", 1_000, longAgo.plusSeconds(60), "");
         Path part = part(CONTENT);
-        bean(Repair.class).expire();
+        bean(StartUpRepair.class).expire();
         assertThat(table.byId(id)).isEmpty();
         assertThat(part).doesNotExist();
         assertThat(table.byId(id + "-young")).isPresent();
     }
 
     private void repair() {
-        bean(Repair.class).afterSingletonsInstantiated();
+        bean(StartUpRepair.class).afterSingletonsInstantiated();
     }
 
     private Path part(byte[] content) throws Exception {

@@ -11,6 +11,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import oakbasket.core.contact.CellGuard;
 import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.dhatim.fastexcel.reader.Row;
 import org.h2.tools.Csv;
@@ -18,7 +19,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import oakbasket.core.contact.CellGuard;
 
 /** Tables that go out are read by programs nobody here wrote: the CSV reader of H2 and fastexcel-reader. */
 class TableOutTest {
@@ -67,7 +67,7 @@ class TableOutTest {
         Random random = new Random(9);
         List<List<String>> rows = randomRows(random, 200);
         rows.add(List.of("k", "=1+1"));
-        List<Row> read = sheet(TableOut.workbook("Round", List.of("k", "v"), rows));
+        List<Row> read = sheet(TableOut.workbook("Round", "Table", List.of("k", "v"), rows));
         assertThat(read).hasSize(rows.size() + 1);
         for (int i = 0; i < rows.size(); i++) {
             assertThat(read.get(i + 1).getCellText(1)).isEqualTo(rows.get(i).get(1));
@@ -80,7 +80,7 @@ class TableOutTest {
     @CsvSource({"Packs, Packs", "'a/b\\c:d*e?f[g]h', a b c d e f g h", "'[]', Table", "'   ', Table",
         "'A very long title of a round that goes on and on', A very long title of a round th"})
     void aSheetGetsANameThatItCanHave(String title, String name) throws IOException {
-        byte[] book = TableOut.workbook(title, List.of("h"), List.of());
+        byte[] book = TableOut.workbook(title, "Table", List.of("h"), List.of());
         try (ReadableWorkbook read = new ReadableWorkbook(new ByteArrayInputStream(book))) {
             assertThat(read.getFirstSheet().getName()).isEqualTo(name);
         }
@@ -89,7 +89,7 @@ class TableOutTest {
     /** XML 1.0 cannot hold control characters; a workbook with them would not open. */
     @Test
     void controlCharactersDoNotBreakAWorkbook() throws IOException {
-        List<Row> read = sheet(TableOut.workbook("x", List.of("h\u0000"), List.of(List.of("a\u0001b\u001Fc\uFFFEd"))));
+        List<Row> read = sheet(TableOut.workbook("x", "Table", List.of("h\u0000"), List.of(List.of("a\u0001b\u001Fc\uFFFEd"))));
         assertThat(read.get(1).getCellText(0)).isEqualTo("a b c d");
     }
 

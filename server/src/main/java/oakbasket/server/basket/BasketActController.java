@@ -1,0 +1,97 @@
+package oakbasket.server.basket;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import oakbasket.core.allowance.AllowanceChange;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.FaultyValue;
+import oakbasket.core.identity.MailAddress;
+import oakbasket.core.identity.Person;
+import oakbasket.server.account.Account;
+import oakbasket.server.problem.Problem;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What coordinators do to baskets, and its undoing. */
+@RestController
+class BasketActController {
+
+    private static final int MOST_AT_ONCE = 50_000;
+
+    /** What a coordinator does; which of the others count depends on the kind. */
+    enum ActKind { EXTEND, EXCUSE, EXCUSE_ITEM, PAUSE, REMOVE, NOTE }
+
+    /**
+     * A change of baskets.
+     *
+     * @param on whether it is set or taken back; for all but extensions and notes
+     * @param date the last day of an extension; null takes it back
+     */
+    record BasketChange(ActKind kind, List<BasketActs.Target> baskets, boolean on, @Nullable LocalDate date, @Nullable String reason, @Nullable Long itemId, @Nullable String text) {
+    }
+
+    record LatePerson(@Nullable String name, @Nullable String email) {
+    }
+
+    record AddLate(List<LatePerson> people, List<String> groups) {
+    }
+
+    private final BasketActs acts;
+
+    BasketActController(BasketActs acts) {
+        this.acts = acts;
+    }
+
+    /** Changes one basket or many; all of them or none. */
+    @PostMapping("/api/rounds/{id}/acts")
+    BasketActs.BasketsChanged act(@PathVariable long id, @RequestBody BasketChange act, @AuthenticationPrincipal Account account) {
+        if (act.baskets() == null || act.baskets().isEmpty() || act.baskets().size() > MOST_AT_ONCE) {
+            throw Problem.field("baskets", "choose-people", MOST_AT_ONCE);
+        }
+        return acts.apply(id, act.baskets(), change(act), account.id());
+    }
+
+    @PostMapping("/api/acts/{id}/undo")
+    BasketActs.BasketsChanged undo(@PathVariable long id) {
+        return acts.undo(id);
+    }
+
+    /** Asks more people in a round that gathers. */
+    @PostMapping("/api/rounds/{id}/people")
+    BasketActs.BasketsChanged addLate(@PathVariable long id, @RequestBody AddLate body, @AuthenticationPrincipal Account account) {
+        List<Person> people = new ArrayList<>();
+        List<Fault> errors = new ArrayList<>();
+        for (int i = 0; i < body.people().size(); i++) {
+            LatePerson late = body.people().get(i);
+            try {
+                people.add(new Person(text(late.name()).strip(), MailAddress.parse(text(late.email()))));
+            } catch (FaultyValue problem) {
+                errors.add(problem.at("people[" + i + "]"));
+            }
+        }
+        if (!errors.isEmpty()) {
+            throw Problem.fields(errors);
+        }
+        return acts.addLate(id, people, body.groups(), account.id());
+    }
+
+    private static AllowanceChange change(BasketChange act) {
+        return switch (act.kind()) {
+            case EXTEND -> new AllowanceChange.Extend(act.date(), text(act.reason()));
+            case EXCUSE -> new AllowanceChange.ExcuseAll(act.on());
+            case EXCUSE_ITEM -> new AllowanceChange.ExcuseItem(act.itemId() == null ? 0 : act.itemId(), act.on());
+            case PAUSE -> new AllowanceChange.Pause(act.on());
+            case REMOVE -> new AllowanceChange.Remove(act.on());
+            case NOTE -> new AllowanceChange.Note(text(act.text()));
+        };
+    }
+
+    private static String text(@Nullable String given) {
+        return given == null ? "" : given;
+    }
+}

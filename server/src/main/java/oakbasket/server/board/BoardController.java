@@ -1,0 +1,65 @@
+package oakbasket.server.board;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import oakbasket.core.round.RoundState;
+import oakbasket.core.standing.RoundCounts;
+import oakbasket.server.link.Links;
+import oakbasket.server.round.Round;
+import oakbasket.server.round.Rounds;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The list of rounds, and the board of one. */
+@RestController
+class BoardController {
+
+    record ListedRound(long id, RoundState state, String title, Instant changedAt, @Nullable Instant deadline, @Nullable String zone, @Nullable RoundCounts counts,
+            @Nullable Long seriesId) {
+    }
+
+    record BoardView(long id, RoundState state, int version, String title, String note, Instant deadline, Instant graceEnd, boolean dateOnly, String zone, Instant now,
+            Instant openedAt, @Nullable Instant closesAt, @Nullable Instant closedAt, @Nullable LocalDate keepUntil, boolean hasOpenLink, String folder, List<BoardItem> items,
+            List<Board.Row> rows, RoundCounts counts) {
+    }
+
+    private final Board board;
+    private final Rounds rounds;
+    private final Links links;
+
+    BoardController(Board board, Rounds rounds, Links links) {
+        this.board = board;
+        this.rounds = rounds;
+        this.links = links;
+    }
+
+    @GetMapping("/api/rounds")
+    List<ListedRound> all() {
+        List<Rounds.Head> heads = rounds.all();
+        Map<Long, Board.Counted> counted = board.counts(heads.stream().filter(head -> head.state() != RoundState.DRAFT).map(Rounds.Head::id).toList());
+        return heads.stream().map(head -> {
+            Board.Counted round = counted.get(head.id());
+            return round == null ? new ListedRound(head.id(), head.state(), head.title(), head.changedAt(), null, null, null, head.seriesId())
+                    : new ListedRound(head.id(), head.state(), head.title(), head.changedAt(), round.round().deadline().instant(), round.round().zone().getId(), round.counts(),
+                            head.seriesId());
+        }).toList();
+    }
+
+    @GetMapping("/api/rounds/{id}/board")
+    BoardView board(@PathVariable long id) {
+        Board.Judged judged = board.judge(id);
+        Round round = judged.round();
+        return new BoardView(round.id(), round.state(), round.version(), round.title(), round.note(), round.deadline().instant(), round.terms(null).graceEnd(),
+                round.deadline().dateOnly(), round.zone().getId(), judged.now(), round.openedAt(), round.closesAt(), round.closedAt(), round.keepUntil(),
+                links.openOf(id).isPresent(), round.folderPattern(), BoardItem.of(judged.items()), judged.rows(), judged.counts());
+    }
+
+    @GetMapping("/api/baskets/{id}/row")
+    Board.Row row(@PathVariable long id) {
+        return board.judgeBasket(id);
+    }
+}

@@ -1,0 +1,74 @@
+package oakbasket.server.board;
+
+import java.time.Instant;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import oakbasket.core.identity.Claim;
+import oakbasket.core.receipt.ReceiptCode;
+import oakbasket.core.standing.Review;
+import oakbasket.server.basket.Baskets;
+import oakbasket.server.basket.Submission;
+import oakbasket.server.basket.Submissions;
+import oakbasket.server.review.ReceivedFile;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.storage.Known;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+
+/** Received files as the desk shows them, with where the same content lay first. */
+@Service
+class PanelFiles {
+
+    /** Where the same content came first. */
+    record SameAs(long fileId, long roundId, long basketId, String person, String path) {
+    }
+
+    /**
+     * A received file.
+     *
+     * @param claim what became of it where the sender only said they are this person; null where there is no doubt
+     */
+    record PanelFile(long id, long submissionId, long basketId, long itemId, String name, String originalName, String path, long bytes, String sha256, String mediaType, Instant receivedAt,
+            Review review, @Nullable Instant reviewedAt, String reviewReason, String receipt, @Nullable String declaredAs, @Nullable Claim claim, @Nullable SameAs sameAs) {
+    }
+
+    private final Submissions submissions;
+    private final Baskets baskets;
+    private final ReceivedFiles files;
+
+    PanelFiles(Submissions submissions, Baskets baskets, ReceivedFiles files) {
+        this.submissions = submissions;
+        this.baskets = baskets;
+        this.files = files;
+    }
+
+    List<PanelFile> of(List<ReceivedFile> received) {
+        Map<Long, Submission> sendings = sendings(received);
+        Map<String, ReceivedFile> first = files.firstOf(received.stream().map(ReceivedFile::sha256).toList()).stream()
+                .collect(Collectors.toMap(file -> hex(file.sha256()), Function.identity()));
+        Map<Long, String> names = baskets.names(first.values().stream().map(ReceivedFile::basketId).distinct().toList());
+        return received.stream().map(file -> panelFile(file, Known.in(sendings, file.submissionId()), first.get(hex(file.sha256())), names)).toList();
+    }
+
+    /** The submissions that these files came with, by id. */
+    Map<Long, Submission> sendings(List<ReceivedFile> received) {
+        return submissions.byIds(received.stream().map(ReceivedFile::submissionId).distinct().toList()).stream()
+                .collect(Collectors.toMap(Submission::id, Function.identity()));
+    }
+
+    private static PanelFile panelFile(ReceivedFile file, Submission sending, @Nullable ReceivedFile first, Map<Long, String> names) {
+        SameAs sameAs = first == null || first.id() == file.id() ? null
+                : new SameAs(first.id(), first.roundId(), first.basketId(), names.getOrDefault(first.basketId(), ""), first.storedPath());
+        String declaredAs = sending.selfDeclared() ? sending.declaredName() + " <" + sending.declaredEmail() + ">" : null;
+        return new PanelFile(file.id(), file.submissionId(), file.basketId(), file.itemId(), file.storedName(), file.originalName(), file.storedPath(), file.sizeBytes(),
+                hex(file.sha256()), file.mediaType(), file.receivedAt(), file.review(), file.reviewedAt(), file.reviewReason(),
+                new ReceiptCode(sending.receiptCode()).toString(), declaredAs, sending.claim(), sameAs);
+    }
+
+    private static String hex(byte[] hash) {
+        return HexFormat.of().formatHex(hash);
+    }
+}

@@ -1,0 +1,81 @@
+package oakbasket.server.board;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import oakbasket.core.standing.Review;
+import oakbasket.server.account.AccountService;
+import oakbasket.server.basket.Basket;
+import oakbasket.server.basket.BasketAct;
+import oakbasket.server.basket.BasketActs;
+import oakbasket.server.basket.Submission;
+import oakbasket.server.review.ReceivedFile;
+import oakbasket.server.storage.Known;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+
+/** Tells what happened in a basket: what was asked, sent, reviewed, and done by coordinators. */
+@Service
+class Story {
+
+    /** One line of a person's story; {@code by} is the coordinator who did it, null when nobody of the office did. */
+    record Event(Instant at, String what, @Nullable String detail, int count, @Nullable String by, boolean undone) {
+    }
+
+    private final BasketActs acts;
+    private final PanelFiles shown;
+    private final AccountService accounts;
+
+    Story(BasketActs acts, PanelFiles shown, AccountService accounts) {
+        this.acts = acts;
+        this.shown = shown;
+        this.accounts = accounts;
+    }
+
+    /**
+     * Everything that happened in a basket, the newest first.
+     *
+     * @param received its files, claimed ones included
+     */
+    List<Event> of(Basket basket, List<ReceivedFile> received) {
+        List<Event> story = new ArrayList<>();
+        add(story, basket.askedAt(), "asked", null);
+        add(story, basket.openedAt(), "opened", null);
+        List<BasketAct> done = acts.ofBasket(basket.id());
+        Map<Long, Submission> sendings = shown.sendings(received);
+        Map<Long, String> accountNames = accounts.names(Stream.concat(done.stream().map(BasketAct::accountId), sendings.values().stream().map(Submission::claimDecidedBy).filter(Objects::nonNull))
+                .distinct().toList());
+        done.forEach(act -> story.add(new Event(act.at(), act.kind(), act.said().isEmpty() ? null : act.said(), 1, accountNames.get(act.accountId()), act.undoneAt() != null)));
+        if (done.stream().noneMatch(act -> act.kind().equals("excuse"))) {
+            add(story, basket.allowance().waivedAt(), "excuse", null);
+        }
+        received.stream().collect(Collectors.groupingBy(ReceivedFile::submissionId)).forEach((id, sent) -> {
+            Submission sending = Known.in(sendings, id);
+            boolean claimed = sending.claim() != null;
+            story.add(new Event(sent.get(sent.size() - 1).receivedAt(), claimed ? "claimed" : "sent", claimed ? sending.declaredName() : null, sent.size(), null, false));
+            if (sending.claimDecidedAt() != null && sending.claimDecidedBy() != null) {
+                story.add(new Event(sending.claimDecidedAt(), sending.keptApart() ? "claim-declined" : "claim-accepted", null, sent.size(),
+                        accountNames.get(sending.claimDecidedBy()), false));
+            }
+        });
+        received.forEach(file -> {
+            if (file.review() != Review.NONE) {
+                add(story, file.reviewedAt(), file.review() == Review.ACCEPTED ? "accepted" : "returned",
+                        file.storedName() + (file.reviewReason().isEmpty() ? "" : ": " + file.reviewReason()));
+            }
+        });
+        story.sort(Comparator.comparing(Event::at).reversed());
+        return story;
+    }
+
+    private static void add(List<Event> story, @Nullable Instant at, String what, @Nullable String detail) {
+        if (at != null) {
+            story.add(new Event(at, what, detail, 1, null, false));
+        }
+    }
+}

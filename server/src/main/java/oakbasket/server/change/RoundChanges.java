@@ -1,0 +1,172 @@
+package oakbasket.server.change;
+
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import oakbasket.core.compose.RoundPlan;
+import oakbasket.core.compose.RoundSheet;
+import oakbasket.core.compose.RoundSheetBuilder;
+import oakbasket.core.compose.SheetCheck;
+import oakbasket.core.fault.Fault;
+import oakbasket.core.fault.Remark;
+import oakbasket.core.round.RoundState;
+import oakbasket.core.standing.RoundEffect;
+import oakbasket.server.board.Board;
+import oakbasket.server.compose.SheetContexts;
+import oakbasket.server.form.Forms;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Drafts;
+import oakbasket.server.round.Item;
+import oakbasket.server.round.Round;
+import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Transactions;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+
+/** Changes a round that gathers already: first told whom it would affect, then applied as a whole. */
+@Service
+class RoundChanges {
+
+    /** A gathering round as a sheet. */
+    record Changing(int version, RoundSheet sheet) {
+    }
+
+    /**
+     * What a change would mean.
+     *
+     * @param oddities what is allowed but odd
+     * @param kinds how many baskets each kind of effect would have
+     * @param affected the baskets it would have one on
+     * @param plain what else changes
+     */
+    record ChangePreview(List<Fault> oddities, Map<RoundEffect.Kind, Long> kinds, List<Board.Affected> affected, List<Remark> plain) {
+    }
+
+    private final Rounds rounds;
+    private final Forms forms;
+    private final SheetContexts contexts;
+    private final Board board;
+    private final ReceivedFiles files;
+    private final Transactions transactions;
+    private final LiveHub live;
+
+    RoundChanges(Rounds rounds, Forms forms, SheetContexts contexts, Board board, ReceivedFiles files, Transactions transactions, LiveHub live) {
+        this.rounds = rounds;
+        this.forms = forms;
+        this.contexts = contexts;
+        this.board = board;
+        this.files = files;
+        this.transactions = transactions;
+        this.live = live;
+    }
+
+    /** A gathering round as a sheet whose items carry their ids. */
+    Changing sheet(long id) {
+        Round round = gathering(id);
+        RoundSheet stored = rounds.sheet(id);
+        List<RoundSheet.SheetItem> now = rounds.items(id).stream().map(item -> new RoundSheet.SheetItem(item.id(), item.spec().title(), item.spec().help(), item.spec().required(),
+                item.spec().minFiles(), item.spec().maxFiles(), item.spec().kinds().stream().map(Enum::name).sorted().toList(), (int) (item.spec().maxBytes() >> 20),
+                item.owedBy(), item.formId(), item.formId() == null ? "" : forms.name(item.formId()))).toList();
+        ZoneId zone = round.zone();
+        Instant closes = round.closesAt();
+        LocalDateTime closing = closes == null ? null : LocalDateTime.ofInstant(closes, zone);
+        boolean wholeDay = closing != null && stored.closingTime().isEmpty();
+        return new Changing(round.version(), RoundSheetBuilder.builder().title(round.title()).note(round.note()).items(now)
+                .deadlineDate(round.deadline().date().toString()).deadlineTime(text(round.deadline().time())).zone(zone.getId())
+                .warningHours((int) round.warning().toHours()).graceHours((int) round.grace().toHours())
+                .closingDate(closing == null ? "" : closing.toLocalDate().toString()).closingTime(closing == null || wholeDay ? "" : closing.toLocalTime().toString())
+                .keepUntil(text(round.keepUntil())).calendarId(round.calendarId()).folderPattern(round.folderPattern()).namePattern(round.namePattern())
+                .takesActive(round.takesActive()).letters(stored.letters()).build());
+    }
+
+    private static String text(@Nullable Object dateOrTime) {
+        return dateOrTime == null ? "" : dateOrTime.toString();
+    }
+
+    /** Says what a change would mean; stores nothing. */
+    ChangePreview preview(long id, RoundSheet sheet) {
+        Round before = gathering(id);
+        RoundPlan plan = plan(id, sheet);
+        List<Item> itemsBefore = rounds.items(id);
+        List<Board.Affected> affected = board.compare(before, itemsBefore, before.with(plan), Drafts.itemsOf(plan));
+        Map<RoundEffect.Kind, Long> kinds = affected.stream().flatMap(one -> one.effect().kinds().stream()).collect(Collectors.groupingBy(kind -> kind, Collectors.counting()));
+        return new ChangePreview(SheetCheck.check(sheet, contexts.changing()).oddities(), kinds, affected, plain(before, plan));
+    }
+
+    /**
+     * Applies a change.
+     *
+     * @throws Problem with status 409 when the round changed since {@code version}
+     */
+    Round apply(long id, int version, RoundSheet sheet) {
+        gathering(id);
+        RoundPlan plan = plan(id, sheet);
+        transactions.durably(() -> rounds.alter(id, version, plan, kept(id, sheet)));
+        live.publish(new LiveEvent("round", id, null));
+        return rounds.opened(id);
+    }
+
+    private RoundPlan plan(long id, RoundSheet sheet) {
+        SheetCheck.Outcome outcome = SheetCheck.check(sheet, contexts.changing());
+        List<Fault> errors = new ArrayList<>(outcome.errors());
+        Map<Long, Item> known = rounds.items(id).stream().collect(Collectors.toMap(Item::id, item -> item));
+        Set<Long> kept = new HashSet<>();
+        for (int i = 0; i < sheet.items().size(); i++) {
+            Long item = sheet.items().get(i).id();
+            if (item != null && (!known.containsKey(item) || !kept.add(item))) {
+                errors.add(Fault.of("items[" + i + "].title", "item-gone"));
+            }
+        }
+        known.values().stream().filter(item -> !kept.contains(item.id())).forEach(item -> {
+            int came = files.filesOf(item.id());
+            if (came > 0) {
+                errors.add(Fault.of("items", "item-has-files", item.spec().title(), came));
+            }
+        });
+        if (!errors.isEmpty()) {
+            throw Problem.fields(errors);
+        }
+        return outcome.plan().orElseThrow();
+    }
+
+    /** The sheet to be kept: as changed, with the people and the way in as they were. */
+    private RoundSheet kept(long id, RoundSheet sheet) {
+        RoundSheet stored = rounds.sheet(id);
+        return RoundSheetBuilder.builder(sheet).people(stored.people()).peopleText("").groups(stored.groups()).openLink(stored.openLink()).passcode("").build();
+    }
+
+    private static List<Remark> plain(Round before, RoundPlan plan) {
+        List<Remark> plain = new ArrayList<>();
+        if (!before.folderPattern().equals(plan.folderPattern()) || !before.namePattern().equals(plan.namePattern())
+                || !before.title().equals(plan.title()) && (before.folderPattern() + before.namePattern()).contains("{round}")) {
+            plain.add(Remark.of("change-places"));
+        }
+        Instant closes = plan.closesAt();
+        if (closes != null && !closes.equals(before.closesAt())) {
+            plain.add(Remark.of("change-closing"));
+        } else if (closes == null && before.closesAt() != null) {
+            plain.add(Remark.of("change-no-closing"));
+        }
+        if (!plan.letters().reminders().equals(before.letters().reminders())) {
+            plain.add(Remark.of("change-reminders"));
+        }
+        return plain;
+    }
+
+    private Round gathering(long id) {
+        Round round = rounds.opened(id);
+        if (round.state() != RoundState.GATHERING) {
+            throw Problem.conflict("round-not-gathering");
+        }
+        return round;
+    }
+}

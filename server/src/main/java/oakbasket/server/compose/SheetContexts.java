@@ -1,0 +1,39 @@
+package oakbasket.server.compose;
+
+import java.time.Clock;
+import oakbasket.core.compose.SheetContext;
+import oakbasket.server.calendar.Calendars;
+import oakbasket.server.contact.Contacts;
+import oakbasket.server.form.Forms;
+import org.springframework.stereotype.Service;
+
+/** Gathers what a sheet is checked against. */
+@Service
+public class SheetContexts {
+
+    private final Contacts contacts;
+    private final Calendars calendars;
+    private final Forms forms;
+    private final Clock clock;
+
+    SheetContexts(Contacts contacts, Calendars calendars, Forms forms, Clock clock) {
+        this.contacts = contacts;
+        this.calendars = calendars;
+        this.forms = forms;
+        this.clock = clock;
+    }
+
+    /** For a draft. */
+    public SheetContext composing() {
+        return context(false);
+    }
+
+    /** For a round that gathers. */
+    public SheetContext changing() {
+        return context(true);
+    }
+
+    private SheetContext context(boolean changing) {
+        return new SheetContext(clock.instant(), contacts.groupSizes(), calendars::closedBecause, calendars::exists, forms::exists, changing);
+    }
+}

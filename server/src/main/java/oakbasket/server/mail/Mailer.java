@@ -1,0 +1,15 @@
+package oakbasket.server.mail;
+
+/** Hands letters to whoever carries them: a mail server, or the stand-in that puts them into a folder. */
+public interface Mailer {
+
+    /**
+     * Hands one letter over; returns when it was taken.
+     *
+     * @throws MailTrouble when it was not
+     */
+    void send(OutgoingMail mail) throws MailTrouble;
+
+    /** The mail server; empty for the stand-in. */
+    String server();
+}

@@ -1,0 +1,62 @@
+package oakbasket.server.mail;
+
+import jakarta.mail.MessagingException;
+import jakarta.mail.Session;
+import jakarta.mail.internet.InternetAddress;
+import jakarta.mail.internet.MimeMessage;
+import java.io.UnsupportedEncodingException;
+import java.net.IDN;
+import java.nio.charset.StandardCharsets;
+import java.util.Date;
+import oakbasket.core.identity.Person;
+
+/** A letter as an internet message (RFC 5322, RFC 2045 to 2047), marked as made by a machine (RFC 3834). */
+final class MimeMail extends MimeMessage {
+
+    private static final String UTF_8 = StandardCharsets.UTF_8.name();
+
+    private final String id;
+
+    /**
+     * Makes the message.
+     *
+     * @param from the address of the office
+     * @param office its name
+     */
+    MimeMail(Session session, OutgoingMail mail, String from, String office) throws MessagingException {
+        super(session);
+        this.id = mail.id();
+        setFrom(address(office, from));
+        setRecipient(RecipientType.TO, address(mail.to()));
+        setReplyTo(new InternetAddress[] {address(mail.replyTo())});
+        setSubject(oneLine(mail.subject()), UTF_8);
+        setText(mail.body(), UTF_8);
+        setSentDate(Date.from(mail.date()));
+        setHeader("Auto-Submitted", "auto-generated");
+        saveChanges();
+    }
+
+    @Override
+    protected void updateMessageID() throws MessagingException {
+        setHeader("Message-ID", "<" + id + ">");
+    }
+
+    /** A header ends with its line; nothing that somebody typed may begin another one. */
+    private static String oneLine(String text) {
+        return text.replaceAll("[\\p{Cc}\\u2028\\u2029]+", " ");
+    }
+
+    private static InternetAddress address(Person person) throws MessagingException {
+        return address(person.name(), person.address().text());
+    }
+
+    private static InternetAddress address(String name, String address) throws MessagingException {
+        int at = address.lastIndexOf('@');
+        try {
+            String plain = address.substring(0, at + 1) + IDN.toASCII(address.substring(at + 1));
+            return new InternetAddress(plain, oneLine(name), UTF_8);
+        } catch (UnsupportedEncodingException | IllegalArgumentException wrong) {
+            throw new MessagingException("Not an address: " + address, wrong);
+        }
+    }
+}

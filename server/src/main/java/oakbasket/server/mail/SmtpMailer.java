@@ -1,0 +1,89 @@
+package oakbasket.server.mail;
+
+import jakarta.mail.MessagingException;
+import jakarta.mail.internet.AddressException;
+import java.util.ArrayDeque;
+import java.util.Collections;
+import java.util.Deque;
+import java.util.IdentityHashMap;
+import java.util.Set;
+import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
+import org.eclipse.angus.mail.smtp.SMTPSendFailedException;
+import org.eclipse.angus.mail.smtp.SMTPSenderFailedException;
+import org.springframework.mail.MailAuthenticationException;
+import org.springframework.mail.MailException;
+import org.springframework.mail.MailSendException;
+import org.springframework.mail.javamail.JavaMailSenderImpl;
+
+/** Hands letters to a mail server (RFC 5321). */
+final class SmtpMailer implements Mailer {
+
+    /** Replies from here on are for good (RFC 5321, 4.2.1). */
+    private static final int PERMANENT = 500;
+
+    private final JavaMailSenderImpl sender;
+    private final String from;
+    private final String office;
+
+    SmtpMailer(JavaMailSenderImpl sender, String from, String office) {
+        this.sender = sender;
+        this.from = from;
+        this.office = office;
+    }
+
+    @Override
+    public void send(OutgoingMail mail) throws MailTrouble {
+        try {
+            sender.send(new MimeMail(sender.getSession(), mail, from, office));
+        } catch (MailAuthenticationException locked) {
+            throw new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-sign-in");
+        } catch (MailException refused) {
+            throw trouble(refused);
+        } catch (MessagingException wrong) {
+            throw MailTrouble.told(MailTrouble.Kind.REFUSED, wrong.getMessage());
+        }
+    }
+
+    @Override
+    public String server() {
+        return String.valueOf(sender.getHost());
+    }
+
+    /** What the server replied decides; where it replied nothing it was not there. */
+    private static MailTrouble trouble(Throwable thrown) {
+        Deque<Throwable> open = new ArrayDeque<>(Set.of(thrown));
+        Set<Throwable> seen = Collections.newSetFromMap(new IdentityHashMap<>());
+        while (!open.isEmpty()) {
+            Throwable next = open.pop();
+            if (!seen.add(next)) {
+                continue;
+            }
+            if (next instanceof SMTPAddressFailedException reply) {
+                return replied(reply.getReturnCode(), reply);
+            }
+            if (next instanceof SMTPSendFailedException reply && reply.getReturnCode() > 0 && reply.getNextException() == null) {
+                return replied(reply.getReturnCode(), reply);
+            }
+            if (next instanceof SMTPSenderFailedException reply) {
+                return new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-sender", MailTrouble.brief(reply.getMessage()));
+            }
+            if (next instanceof AddressException wrong) {
+                return MailTrouble.told(MailTrouble.Kind.REFUSED, wrong.getMessage());
+            }
+            if (next.getCause() != null) {
+                open.push(next.getCause());
+            }
+            if (next instanceof MessagingException messaging && messaging.getNextException() != null) {
+                open.push(messaging.getNextException());
+            }
+            if (next instanceof MailSendException several) {
+                several.getFailedMessages().values().forEach(open::push);
+            }
+        }
+        return new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-silent");
+    }
+
+    private static MailTrouble replied(int code, Exception reply) {
+        return MailTrouble.told(code >= PERMANENT ? MailTrouble.Kind.REFUSED : MailTrouble.Kind.LATER, reply.getMessage());
+    }
+}

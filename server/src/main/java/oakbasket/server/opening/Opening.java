@@ -1,0 +1,58 @@
+package oakbasket.server.opening;
+
+import java.util.List;
+import oakbasket.core.compose.RoundPlan;
+import oakbasket.core.compose.RoundSheet;
+import oakbasket.core.round.RoundState;
+import oakbasket.server.basket.Baskets;
+import oakbasket.server.basket.PeopleAsked;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.round.Drafts;
+import oakbasket.server.round.Round;
+import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Transactions;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Service;
+
+/** Opens drafts. */
+@Service
+public class Opening {
+
+    private final Rounds rounds;
+    private final Drafts drafts;
+    private final Baskets baskets;
+    private final ApplicationEventPublisher events;
+    private final Transactions transactions;
+    private final LiveHub live;
+
+    Opening(Rounds rounds, Drafts drafts, Baskets baskets, ApplicationEventPublisher events, Transactions transactions, LiveHub live) {
+        this.rounds = rounds;
+        this.drafts = drafts;
+        this.baskets = baskets;
+        this.events = events;
+        this.transactions = transactions;
+        this.live = live;
+    }
+
+    /**
+     * Opens a draft: from now on its links admit senders.
+     *
+     * @throws Problem with status 422 naming every field that keeps it from being opened, or 409 when it changed since {@code version}
+     */
+    public Round open(long id, int version) {
+        rounds.head(id).state().after(RoundState.Change.OPEN);
+        RoundSheet sheet = rounds.sheet(id);
+        RoundPlan plan = drafts.plan(sheet);
+        transactions.durably(() -> {
+            rounds.open(id, version, plan, sheet.withoutPasscode());
+            List<Long> asked = baskets.ask(id, plan.people(), plan.groups(), plan.openLink(), plan.passcode());
+            if (plan.letters().invite()) {
+                events.publishEvent(new PeopleAsked(asked, rounds.askedBy(id)));
+            }
+        });
+        live.publish(new LiveEvent("round", id, null));
+        return rounds.opened(id);
+    }
+}

@@ -1,0 +1,29 @@
+package oakbasket.server.opening;
+
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Opening rounds. */
+@RestController
+class OpeningController {
+
+    /** The version of the draft as it was seen. */
+    record Open(int version) {
+    }
+
+    private final Opening opening;
+
+    OpeningController(Opening opening) {
+        this.opening = opening;
+    }
+
+    @PostMapping("/api/rounds/{id}/open")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void open(@PathVariable long id, @RequestBody Open body) {
+        opening.open(id, body.version());
+    }
+}

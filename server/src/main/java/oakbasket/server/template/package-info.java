@@ -1,0 +1,5 @@
+/** Checklists and whole rounds kept to be used again, and copies of rounds. */
+@NullMarked
+package oakbasket.server.template;
+
+import org.jspecify.annotations.NullMarked;

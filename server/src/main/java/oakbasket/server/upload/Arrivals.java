@@ -1,0 +1,208 @@
+package oakbasket.server.upload;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.HexFormat;
+import java.util.Objects;
+import oakbasket.core.filekind.KindCheck;
+import oakbasket.server.basket.Basket;
+import oakbasket.server.basket.Baskets;
+import oakbasket.server.basket.Submission;
+import oakbasket.server.basket.Submissions;
+import oakbasket.server.filing.Filing;
+import oakbasket.server.link.Links;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.review.NewFile;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Item;
+import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.FileStore;
+import oakbasket.server.storage.Transactions;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Service;
+
+/**
+ * Turns whole bytes into a received file. The order makes every crash harmless: the bytes are flushed before; what arrived and the place chosen for it are
+ * written to the journal and flushed; the file gets its place without overwriting and the folder is flushed; the record is committed; only then is the
+ * sender told, and the name the bytes had while arriving removed. Start-up carries on with every arrival of the journal that has no record.
+ */
+@Service
+class Arrivals {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Arrivals.class);
+
+    private final UploadTable uploads;
+    private final Submissions submissions;
+    private final Baskets baskets;
+    private final Rounds rounds;
+    private final Links links;
+    private final Filing filing;
+    private final FileStore store;
+    private final ReceivedFiles files;
+    private final ContentLook look;
+    private final Transactions transactions;
+    private final LiveHub live;
+    private final ArrivalJournal journal;
+
+    Arrivals(UploadTable uploads, Submissions submissions, Baskets baskets, Rounds rounds, Links links, Filing filing, FileStore store, ReceivedFiles files,
+            ContentLook look, Transactions transactions, LiveHub live,
+            ArrivalJournal journal) {
+        this.uploads = uploads;
+        this.submissions = submissions;
+        this.baskets = baskets;
+        this.rounds = rounds;
+        this.links = links;
+        this.filing = filing;
+        this.store = store;
+        this.files = files;
+        this.look = look;
+        this.transactions = transactions;
+        this.live = live;
+        this.journal = journal;
+    }
+
+    /**
+     * Settles an upload whose bytes are all flushed.
+     *
+     * @param stored whether the upload has its row; one whose bytes came with its beginning gets it with its record
+     * @throws Problem when the content is of a kind that is not accepted; the bytes are then removed
+     */
+    void receive(Upload upload, boolean stored, Destination destination, byte[] sha256, Instant receivedAt) {
+        Path whole = store.incoming(upload.id());
+        String mediaType = accepted(upload, destination, whole);
+        arrive(upload, stored, destination, HexFormat.of().formatHex(sha256), mediaType, receivedAt);
+    }
+
+    private void arrive(Upload upload, boolean stored, Destination destination, String sha256, String mediaType, Instant receivedAt) {
+        Submission sending = submissions.bound(destination.submission().id());
+        Basket basket = baskets.byId(Objects.requireNonNull(sending.basketId()));
+        long[] recorded = {basket.id()};
+        journal.whileArriving(() -> {
+            Arrival arrival;
+            do {
+                String target = filing.choose(destination.round(), basket, sending, destination.item(), upload.fileName(), receivedAt);
+                arrival = new Arrival(upload.id(), upload.submissionId(), upload.itemId(), upload.fileName(), upload.lengthBytes(), sha256, mediaType, target, receivedAt);
+                journal.append(arrival);
+            } while (!placed(upload.id(), arrival.target()));
+            try {
+                recorded[0] = record(arrival, stored, destination);
+            } catch (RuntimeException notRecorded) {
+                store.unplace(store.incoming(upload.id()), arrival.target());
+                throw notRecorded;
+            }
+        });
+        leave(upload.id());
+        live.publish(new LiveEvent("arrival", destination.round().id(), recorded[0]));
+    }
+
+    /**
+     * Carries on with an arrival that a crash may have left without a record.
+     *
+     * @return whether there was something to do
+     */
+    boolean carryOn(Arrival arrival) {
+        if (files.receivedBy(arrival.uploadId())) {
+            return false;
+        }
+        Path part = store.incoming(arrival.uploadId());
+        Path target = store.resolve(arrival.target());
+        boolean placed = Files.exists(part) ? store.isPlaced(part, arrival.target()) : is(target, arrival);
+        if (!placed && !is(part, arrival)) {
+            return false;
+        }
+        Upload upload = uploads.byId(arrival.uploadId()).orElseGet(() -> rowOf(arrival));
+        submissions.bound(arrival.submissionId());
+        if (placed) {
+            record(arrival, true, destination(upload));
+        } else {
+            store.removeReservation(arrival.target());
+            arrive(upload, true, destination(upload), arrival.sha256(), arrival.mediaType(), arrival.receivedAt());
+        }
+        leave(arrival.uploadId());
+        return true;
+    }
+
+    /** The row of an upload whose beginning the database lost. */
+    private Upload rowOf(Arrival arrival) {
+        uploads.insert(arrival.uploadId(), arrival.submissionId(), arrival.itemId(), arrival.fileName(), arrival.lengthBytes(), arrival.receivedAt(), "");
+        return uploads.byId(arrival.uploadId()).orElseThrow();
+    }
+
+    private static boolean is(Path file, Arrival arrival) {
+        try {
+            if (!Files.isRegularFile(file) || Files.size(file) != arrival.lengthBytes()) {
+                return false;
+            }
+            return HexFormat.of().formatHex(UploadWriter.digestOf(file).digest()).equals(arrival.sha256());
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+
+    /** Looks up the destination of an upload. */
+    Destination destination(Upload upload) {
+        Submission submission = submissions.byId(upload.submissionId());
+        long round = links.byId(submission.linkId()).roundId();
+        Item item = rounds.items(round).stream().filter(i -> i.id() == upload.itemId()).findFirst().orElseThrow();
+        return new Destination(submission, rounds.opened(round), item);
+    }
+
+    private String accepted(Upload upload, Destination destination, Path whole) {
+        try {
+            String mediaType = look.mediaType(whole, upload.fileName());
+            KindCheck.Verdict verdict = KindCheck.byContent(destination.item().spec().kinds(), upload.fileName(), mediaType, destination.round().takesActive());
+            if (verdict != KindCheck.Verdict.ACCEPTED) {
+                transactions.durably(() -> uploads.finish(upload.id(), Upload.State.REFUSED));
+                store.leave(upload.id());
+                throw KindRefusal.of(verdict, upload.fileName(), destination.item());
+            }
+            return mediaType;
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+
+    /** Records the file with the basket its submission belongs to now: contacts may have been merged while the bytes came. */
+    private long record(Arrival arrival, boolean stored, Destination destination) {
+        return transactions.quickly(() -> {
+            Submission sending = submissions.locked(arrival.submissionId());
+            long basket = Objects.requireNonNull(sending.basketId());
+            if (!stored) {
+                uploads.insertDone(arrival);
+            } else if (uploads.finish(arrival.uploadId(), Upload.State.DONE) != 1) {
+                throw Problem.notFound("no-upload");
+            }
+            if (!files.anyOfSubmission(arrival.submissionId())) {
+                links.use(destination.submission().linkId());
+            }
+            files.record(new NewFile(arrival.uploadId(), arrival.submissionId(), destination.round().id(), basket, arrival.itemId(), arrival.fileName(),
+                    arrival.target(), arrival.lengthBytes(), HexFormat.of().parseHex(arrival.sha256()), arrival.mediaType(), arrival.receivedAt(), sending.keptApart()));
+            return basket;
+        });
+    }
+
+    /** Gives the bytes their place; when that fails in the middle, they have none. */
+    private boolean placed(String uploadId, String target) {
+        try {
+            return store.place(store.incoming(uploadId), target);
+        } catch (RuntimeException notPlaced) {
+            store.unplace(store.incoming(uploadId), target);
+            throw notPlaced;
+        }
+    }
+
+    /** Removes the name the bytes had while arriving. The file is received whether that works or not; start-up removes what is left over. */
+    private void leave(String uploadId) {
+        try {
+            store.leave(uploadId);
+        } catch (IOException problem) {
+            LOG.warn("The arriving name of upload {} could not be removed; it will be at the next start", uploadId, problem);
+        }
+    }
+}

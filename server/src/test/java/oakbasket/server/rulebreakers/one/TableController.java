@@ -1,0 +1,9 @@
+package oakbasket.server.rulebreakers.one;
+
+/** A controller that reaches for a table. */
+class TableController {
+
+    int rows(OpenTable table) {
+        return table.rows();
+    }
+}
