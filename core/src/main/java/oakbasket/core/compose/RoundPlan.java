@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
 
 /** A sheet without faults, ready to be opened. */
 @RecordBuilder
+@RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
 public record RoundPlan(String title, String note, List<PlannedItem> items, List<Person> people, List<String> groups, LocalDeadline deadline, Duration warning, Duration grace,
         @Nullable LocalDeadline closing, @Nullable LocalDate keepUntil, @Nullable Long calendarId, String folderPattern, String namePattern, boolean openLink, String passcode, boolean takesActive, LetterPlan letters) {
 

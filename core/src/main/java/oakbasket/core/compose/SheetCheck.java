@@ -61,9 +61,11 @@ public final class SheetCheck {
         LetterPlan letters = new LettersCheck(sheet.letters(), found).plan();
         LocalDeadline deadline = dates.deadline();
         Optional<RoundPlan> plan = found.count() > 0 || deadline == null || letters == null ? Optional.empty()
-                : Optional.of(new RoundPlan(title, sheet.note().strip(), items, people, sheet.groups(), deadline, Duration.ofHours(sheet.warningHours()),
-                        Duration.ofHours(sheet.graceHours()), dates.closing(), dates.keepUntil(), calendar, sheet.folderPattern(), sheet.namePattern(), sheet.openLink(),
-                        sheet.passcode().strip(), sheet.takesActive(), letters));
+                : Optional.of(RoundPlanBuilder.stagedBuilder().title(title).note(sheet.note().strip()).items(items).people(people)
+                        .groups(sheet.groups()).deadline(deadline).warning(Duration.ofHours(sheet.warningHours()))
+                        .grace(Duration.ofHours(sheet.graceHours())).closing(dates.closing()).keepUntil(dates.keepUntil()).calendarId(calendar)
+                        .folderPattern(sheet.folderPattern()).namePattern(sheet.namePattern()).openLink(sheet.openLink())
+                        .passcode(sheet.passcode().strip()).takesActive(sheet.takesActive()).letters(letters).build());
         return new Outcome(found.errors(), found.oddities(), plan);
     }
 

@@ -29,7 +29,7 @@ public record PeopleLines(List<Person> people, List<Refused> refused, int merged
     public record Refused(int line, String text, Remark reason) {
     }
 
-    private static final Pattern NAMED = Pattern.compile("\\s*([^<>]*?)\\s*<([^<>]*)>\\s*[,;]?");
+    private static final Pattern NAMED = Pattern.compile("([^<>]*)<([^<>]*)>\\s*[,;]?");
     private static final int LONGEST_LINE = 10_000;
 
     /** Reads all lines; empty ones are passed over. */
@@ -63,8 +63,9 @@ public record PeopleLines(List<Person> people, List<Refused> refused, int merged
         List<Person> found = new ArrayList<>();
         Matcher named = NAMED.matcher(line);
         int end = 0;
-        while (named.find(end) && named.start() == end) {
-            found.add(person(named.group(1), named.group(2)));
+        // From where the last one ended, and no further: looking for it everywhere would take the square of the length.
+        while (named.region(end, line.length()).lookingAt()) {
+            found.add(person(named.group(1).strip(), named.group(2)));
             end = named.end();
         }
         if (!line.substring(end).isBlank()) {

@@ -1,5 +1,6 @@
 package oakbasket.core.naming;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.time.Instant;
 import java.time.ZoneId;
 
@@ -9,6 +10,8 @@ import java.time.ZoneId;
  * @param original the name the file had at the sender's
  * @param number the how-manieth file of its item in its basket, from 1
  */
+@RecordBuilder
+@RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
 public record NameFacts(String round, String group, String person, String organisation, String email, String reference,
         String item, String original, Instant received, Instant deadline, ZoneId zone, String receipt, int number) {
 }

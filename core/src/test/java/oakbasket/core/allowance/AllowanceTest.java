@@ -47,6 +47,7 @@ class AllowanceTest {
         "2026-06-02,  away, -,    2026-06-01",
         "2026-06-02,  ' ',  reason, 2026-06-01",
         "+12026-06-02, away, date, 2026-06-01",
+        "9999-12-31,  away, -,    2026-06-01",
         "-,           '',   -,    2026-06-01"})
     void anExtensionIsNeitherBeforeTodayNorBeforeTheDeadlineAndHasAReason(String until, String reason, String field, LocalDate deadline) {
         AllowanceChange change = new AllowanceChange.Extend(until.equals("-") ? null : LocalDate.parse(until), reason);

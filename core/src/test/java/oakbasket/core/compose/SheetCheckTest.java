@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import oakbasket.core.compose.RoundSheet.SheetItem;
 import oakbasket.core.compose.RoundSheet.SheetLetters;
@@ -15,8 +16,10 @@ import oakbasket.core.compose.RoundSheet.SheetPerson;
 import oakbasket.core.compose.RoundSheet.SheetStep;
 import oakbasket.core.deadline.WorkingDays;
 import oakbasket.core.fault.Fault;
+import oakbasket.core.filekind.FileKind;
 import oakbasket.core.reminder.ReminderPlan;
 import oakbasket.core.reminder.ReminderStep;
+import oakbasket.core.round.ItemSpec;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -52,7 +55,7 @@ class SheetCheckTest {
         assertThat(plan.keepUntil()).isEqualTo("2027-07-16");
         assertThat(plan.passcode()).isEqualTo("kingfisher");
         assertThat(plan.items()).extracting(PlannedItem::owedBy).containsExactly(List.of("East"), List.of());
-        assertThat(plan.items().get(0).spec()).hasToString("ItemSpec[title=Map, help=any, required=false, minFiles=2, maxFiles=5, kinds=" + plan.items().get(0).spec().kinds() + ", maxBytes=20971520]");
+        assertThat(plan.items().get(0).spec()).isEqualTo(new ItemSpec("Map", "any", false, 2, 5, Set.of(FileKind.PDF, FileKind.IMAGE), 20L << 20));
         assertThat(plan.letters().reminders().steps()).extracting(ReminderStep::days).containsExactly(-7, 1);
         assertThat(plan.letters().reminders().repeat()).isEqualTo(new ReminderPlan.Repeat(5, 3));
         assertThat(plan.letters().reminders().shift()).isEqualTo(WorkingDays.Shift.LATER);
@@ -87,6 +90,8 @@ class SheetCheckTest {
         "calendarId     | 7                 | ",
         "warningHours   | -1                | warningHours hours [2160]",
         "warningHours   | 2160              | ",
+        "graceHours     | 0                 | ",
+        "warningHours   | 0                 | ",
         "graceHours     | 2161              | graceHours hours [2160]",
         "folderPattern  | ../x              | folderPattern pattern-leads-out [..]",
         "namePattern    | x                 | namePattern pattern-one-name []",
@@ -166,6 +171,7 @@ class SheetCheckTest {
     @CsvSource(delimiter = '!', value = {
         "Map!!1!1!!1!!                     ! ",
         "!!1!1!!1!!                        ! items[0].title item-title-missing []",
+        "x*200!!1!1!!1!!                   ! ",
         "x*201!!1!1!!1!!                   ! items[0].title longest [200]",
         "Map!x*2001!1!1!!1!!               ! items[0].help longest-has [2000, 2001]",
         "Map!!0!1!!1!!                     ! items[0].minFiles item-least-files [5000]",
@@ -188,6 +194,15 @@ class SheetCheckTest {
 
     private static String long_(String text) {
         return text == null ? "" : text.startsWith("x*") ? "x".repeat(Integer.parseInt(text.substring(2))) : text;
+    }
+
+    /** One missing thing is not told in place of another, and what lies beyond the longest checklist is not looked at. */
+    @Test
+    void faultsDoNotHideOneAnother() {
+        assertThat(said(SheetCheck.check(RoundSheetBuilder.builder(GOOD).title("").people(List.of()).build(), CONTEXT))).isEqualTo("title round-title-missing []; people people-missing []");
+        List<SheetItem> many = new ArrayList<>(items(50));
+        many.add(SheetItem.of("", "", true, 0, 0, List.of("SONG"), 0));
+        assertThat(said(SheetCheck.check(RoundSheetBuilder.builder(GOOD).items(many).build(), CONTEXT))).isEqualTo("items items-most [50]");
     }
 
     @Test
@@ -216,6 +231,9 @@ class SheetCheckTest {
         "-7@09:00 1@10:00 | 60 | 20 | ",
         "-7@9am         | 5  | 0  | letters.steps[0].at not-a-time-of-step []",
         "0@21:59        | 5  | 0  | letters.steps[0].at step-at-night [20:00, 07:00]",
+        "180@09:00      | 5  | 0  | ",
+        "-180@09:00     | 1  | 1  | ",
+        "EIGHT          | 5  | 0  | ",
         "181@09:00      | 5  | 0  | letters.steps[0].days step-far [180]",
         "-2147483648@09:00 | 5 | 0 | letters.steps[0].days step-far [180]",
         "1@09:00        | 61 | 1  | letters.repeatEvery repeat-every [60]",
@@ -226,8 +244,8 @@ class SheetCheckTest {
         "NINE           | 5  | 0  | letters.steps steps-most [8]"})
     void aPlanOfLettersThatCannotBeIsNamedWithItsReason(String steps, int every, int times, String found) {
         List<SheetStep> typed = new ArrayList<>();
-        if (steps.equals("NINE")) {
-            typed.addAll(Collections.nCopies(9, new SheetStep(1, ReminderStep.Unit.CALENDAR, "09:00")));
+        if (steps.matches("EIGHT|NINE")) {
+            typed.addAll(Collections.nCopies(steps.equals("EIGHT") ? 8 : 9, new SheetStep(1, ReminderStep.Unit.CALENDAR, "09:00")));
         } else {
             for (String step : steps.isEmpty() ? new String[0] : steps.split(" ")) {
                 typed.add(new SheetStep(Integer.parseInt(step.substring(0, step.indexOf('@'))), ReminderStep.Unit.CALENDAR, step.substring(step.indexOf('@') + 1)));

@@ -72,7 +72,17 @@ class ContactRulesTest {
         "ada@email.com,        -",
         "ada@live.de,          -",
         "ada@gmx.com,          -",
-        "ada@yahoo.fr,         -"})
+        "ada@yahoo.fr,         -",
+        "ada@gmial.con,        ada@gmail.com",
+        "ada@gmail.om,         ada@gmail.com",
+        "ada@gmailx.com,       ada@gmail.com",
+        "ada@gmxil.com,        ada@gmail.com",
+        "ada@gmxxl.com,        -",
+        "ada@gmaxxil.com,      -",
+        "ada@gmilx.com,        -",
+        "ada@xmail.com,        -",
+        "ada@gm.com,           -",
+        "ada@GMAIL.COM,        -"})
     void slipsOfWellKnownEndingsAreSuggested(String typed, String meant) {
         assertThat(AddressSlip.suggestion(MailAddress.parse(typed)).orElse("-")).isEqualTo(meant);
     }
@@ -183,5 +193,52 @@ class ContactRulesTest {
             rows.add(new ImportPlan.Row(rows.size() + 1, new ContactFields(cells[0], cells[1], cells[2], "", "", "", "", List.of(cells[3].split(";")))));
         }
         return ImportPlan.of(rows, known);
+    }
+
+    /** What is known of Ada is her name, farm, reference and group; every field that a row says otherwise is named. */
+    @Test
+    void everyChangedFieldIsNamed() {
+        Map<String, ContactFields> known = Map.of("ada@example.org", new ContactFields("Ada Brook", "ada@example.org", "Brook Farm", "L-1", "", "", "", List.of("East")));
+        ContactFields typed = new ContactFields("Ada B.", "ada@example.org", "Reed", "L-2", "cy", "Europe/London", "rings", List.of("West"));
+        assertThat(ImportPlan.of(List.of(new ImportPlan.Row(1, typed)), known).lines().get(0).changes())
+                .containsExactly("name", "organisation", "reference", "language", "zone", "notes", "groups");
+    }
+
+    @ParameterizedTest(name = "{0} of {1} characters: {2}")
+    @CsvSource({"organisation, 200, true", "organisation, 201, false", "reference, 100, true", "reference, 101, false", "notes, 10000, true", "notes, 10001, false", "name, 200, true", "name, 201, false"})
+    void fieldsHaveTheirLengths(String field, int length, boolean kept) {
+        String text = "x".repeat(length);
+        ContactFields fields = new ContactFields(field.equals("name") ? text : "Ada", "ada@example.org", field.equals("organisation") ? text : "", field.equals("reference") ? text : "", "", "",
+                field.equals("notes") ? text : "", List.of());
+        assertThat(fields.faults()).hasSize(kept ? 0 : 1);
+    }
+
+    /** A long text is told in brief: the first 40 characters. */
+    @ParameterizedTest
+    @CsvSource({"40, false", "41, true"})
+    void aLongFaultyTextIsToldInBrief(int length, boolean cut) {
+        String zone = "Z".repeat(length);
+        assertThat(new ContactFields("Ada", "ada@example.org", "", "", "", zone, "", List.of()).faults().get(0).arguments())
+                .containsExactly(cut ? zone.substring(0, 40) + "…" : zone);
+    }
+
+    /** A table is [row|row], a row is cells parted by commas. */
+    @ParameterizedTest(name = "[{0}]: {1}")
+    @CsvSource(delimiter = '!', value = {
+        "a@x.org,17|b@x.org,18               ! EMAIL NONE",
+        "a@x.org,Ada|b,Ben                   ! NAME ORGANISATION",
+        "a@x.org,Ada|b@x.org,Ben|c,Cy        ! EMAIL NAME",
+        "Ada,Farm,Third,a@x.org              ! NAME ORGANISATION NONE EMAIL",
+        "Ada,a@x.org|Ben                     ! NAME ORGANISATION",
+        "a@x.org,a@x.org                     ! EMAIL NAME"})
+    void columnsWithoutHeadersAreKnownByTheGreaterPartOfTheirCells(String table, String columns) {
+        List<List<String>> rows = Arrays.stream(table.split("\\|")).map(row -> List.of(row.split(","))).toList();
+        assertThat(ContactColumn.byContent(rows).stream().map(Enum::name)).containsExactly(columns.split(" "));
+    }
+
+    @ParameterizedTest(name = "[{0}]: {1}")
+    @CsvSource(delimiter = '!', value = {"Name,E-mail ! true", "shoe size,colour ! false", "Name,ada@example.org ! false", "17,Email ! true"})
+    void aHeaderNamesAColumnAndHoldsNoAddress(String row, boolean header) {
+        assertThat(ContactColumn.isHeader(List.of(row.split(",")))).isEqualTo(header);
     }
 }

@@ -118,4 +118,20 @@ class WorkingDaysTest {
     private static LocalDate june(int day) {
         return LocalDate.of(2026, 6, day);
     }
+
+    /** A date is looked for within sixty days: the one asked for and the 59 after it. */
+    @ParameterizedTest(name = "{0} closed days in a row: moved by {1}")
+    @CsvSource({"58, 58", "59, 59", "60, 0"})
+    void aWorkingDayIsLookedForWithinSixtyDays(int closedDays, int moved) {
+        Set<LocalDate> closed = june(1).datesUntil(june(1).plusDays(closedDays)).collect(Collectors.toSet());
+        assertThat(new WorkingDays(Set.of(), closed).shifted(june(1), WorkingDays.Shift.LATER)).isEqualTo(june(1).plusDays(moved));
+    }
+
+    /** After sixty closed days in a row every further day counts, so that a calendar closed for good still gives a date. */
+    @ParameterizedTest(name = "{0} closed days, then one working day: {1} days on")
+    @CsvSource({"59, 60", "60, 61", "61, 61", "100, 61"})
+    void aCalendarThatIsClosedForMonthsStillCounts(int closedDays, int later) {
+        Set<LocalDate> closed = june(2).datesUntil(june(2).plusDays(closedDays)).collect(Collectors.toSet());
+        assertThat(new WorkingDays(Set.of(), closed).plus(june(1), 1)).isEqualTo(june(1).plusDays(later));
+    }
 }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.fault.Remark;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -91,5 +92,29 @@ class PeopleLinesTest {
             }
         }
         assertThat(people).isGreaterThan(1_000);
+    }
+
+    @ParameterizedTest(name = "[{0}]: {1}")
+    @CsvSource(delimiter = '|', value = {"ada@ | address-halves [ada@]", "@example.org | address-halves [@example.org]", "a b@example.org | address-local [a b]", "'' | address-missing []"})
+    void whatIsMissingInAnAddressIsTold(String typed, String problem) {
+        assertThatThrownBy(() -> MailAddress.parse(typed)).isInstanceOfSatisfying(FaultyValue.class,
+                refused -> assertThat(refused.reason().code() + " " + refused.reason().arguments()).isEqualTo(problem));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"60, false", "61, true"})
+    void aLongFaultyAddressIsToldInBrief(int length, boolean cut) {
+        String typed = "x".repeat(length);
+        assertThatThrownBy(() -> MailAddress.parse(typed)).isInstanceOfSatisfying(FaultyValue.class,
+                refused -> assertThat(refused.reason().arguments()).containsExactly(cut ? typed.substring(0, 60) + "…" : typed));
+    }
+
+    /** Also a line of spaces is read at once. */
+    @Timeout(10)
+    @ParameterizedTest
+    @CsvSource({"10000, false", "10001, true"})
+    void aLineHasItsLength(int length, boolean refused) {
+        String line = " ".repeat(length - 15) + "ada@example.org";
+        assertThat(PeopleLines.parse(line).refused().isEmpty()).isEqualTo(!refused);
     }
 }

@@ -95,4 +95,25 @@ class LetterTextTest {
         assertThat(ways).containsExactly("WAITING TAKE SENDING", "WAITING STOP STOPPED", "SENDING TAKEN_BY_SERVER SENT", "SENDING TRY_LATER WAITING", "SENDING GIVE_UP FAILED",
                 "SENDING STOP STOPPED", "FAILED SEND_AGAIN WAITING", "STOPPED SEND_AGAIN WAITING");
     }
+
+    @ParameterizedTest(name = "subject {0}, body {1}: {2}")
+    @CsvSource({"150, 5000, -", "151, 5000, subject", "150, 5001, body"})
+    void aTextHasItsLengths(int subject, int body, String field) {
+        assertThat(LetterText.fault("s".repeat(subject), "{papers}" + "b".repeat(body - 8)).map(Fault::field).orElse("-")).isEqualTo(field);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"250, 250, false", "251, 250, true"})
+    void aFilledInSubjectIsCutWhereAHeaderLineWouldEnd(int name, int length, boolean cut) {
+        String subject = new LetterText("{name}", "{papers}").subjectFor(new LetterFacts("x".repeat(name), "o", "c", List.of(CONSENT)));
+        assertThat(subject).hasSize(length);
+        assertThat(subject.endsWith("…")).isEqualTo(cut);
+    }
+
+    @Test
+    void theGraverKindStandsOnALetterAboutTwo() {
+        assertThat(LetterKind.graver(LetterKind.REMINDER, LetterKind.OVERDUE)).isEqualTo(LetterKind.OVERDUE);
+        assertThat(LetterKind.graver(LetterKind.OVERDUE, LetterKind.REMINDER)).isEqualTo(LetterKind.OVERDUE);
+        assertThat(LetterKind.graver(LetterKind.RETURN, LetterKind.INVITATION)).isEqualTo(LetterKind.RETURN);
+    }
 }

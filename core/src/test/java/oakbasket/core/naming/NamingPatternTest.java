@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.time.Instant;
 import java.time.ZoneId;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -55,5 +56,40 @@ class NamingPatternTest {
     @CsvSource(delimiter = '|', value = {"{person}/{item} | pattern-slash-in-name", "document | pattern-one-name", "doc{ext} | pattern-one-name", "{nobody} | no-such-field"})
     void refusesNamesThatCannotBeUsed(String pattern, String message) {
         assertThatThrownBy(() -> NamingPattern.fileName(pattern)).isInstanceOf(PatternProblem.class).hasMessage(message);
+    }
+
+    @ParameterizedTest(name = "{0} at {1}")
+    @CsvSource(delimiter = '|', value = {"ab/cd/{x} | 6", "ab//cd | 3", "a/b/c}d | 5", "{round}/x*y | 9", "{person | 0", "ab/.. | 3", "}x | 0"})
+    void theFaultIsWhereItStands(String pattern, int position) {
+        assertThatThrownBy(() -> NamingPattern.folders(pattern)).isInstanceOfSatisfying(PatternProblem.class, problem -> assertThat(problem.position()).isEqualTo(position));
+    }
+
+    @ParameterizedTest(name = "[{0}]: {1}")
+    @CsvSource(delimiter = '|', value = {"'' | pattern-missing", "/{item} | pattern-slash-in-name", "{item}} | pattern-unopened", "{:yyyy} | no-such-field"})
+    void aNameIsReadFromItsFirstCharacter(String pattern, String code) {
+        assertThatThrownBy(() -> NamingPattern.fileName(pattern)).isInstanceOf(PatternProblem.class).hasMessage(code);
+        if (code.equals("no-such-field")) {
+            assertThatThrownBy(() -> NamingPattern.fileName(pattern)).isInstanceOfSatisfying(PatternProblem.class, problem -> assertThat(problem.reason().arguments()).startsWith("{}"));
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({"300, true", "301, false"})
+    void aPatternHasItsLength(int length, boolean fits) {
+        String pattern = "{item}" + "x".repeat(length - 6);
+        if (fits) {
+            assertThat(NamingPattern.fileName(pattern)).hasToString(pattern);
+        } else {
+            assertThatThrownBy(() -> NamingPattern.fileName(pattern)).hasMessage("pattern-long");
+        }
+    }
+
+    @Test
+    void aPatternKnowsItsFieldsAndItsDepth() {
+        assertThat(NamingPattern.folders("a/b/c/d/e/f/g/h").render(FACTS)).isEqualTo("a/b/c/d/e/f/g/h");
+        NamingPattern numbered = NamingPattern.folders("{round}/{number}");
+        assertThat(numbered.uses(NameField.NUMBER)).isTrue();
+        assertThat(numbered.uses(NameField.ITEM)).isFalse();
+        assertThat(NamingPattern.folders("plain").uses(NameField.NUMBER)).isFalse();
     }
 }

@@ -72,4 +72,19 @@ class SafeNameTest {
     private static int bytes(String text) {
         return text.getBytes(StandardCharsets.UTF_8).length;
     }
+
+    /** At the length limit a short extension is kept and a long one is cut like the rest of the name; one of 20 bytes is the longest kept. */
+    @ParameterizedTest(name = "a stem of {0} bytes, an ending of {1}: kept {2}")
+    @CsvSource({"235, 20, true", "236, 20, true", "300, 20, true", "300, 21, false", "251, 4, true", "252, 4, true"})
+    void theExtensionIsKeptAtTheLengthLimit(int stem, int ending, boolean kept) {
+        String extension = "." + "e".repeat(ending - 1);
+        String safe = SafeName.of("s".repeat(stem) + extension);
+        assertThat(bytes(safe)).isEqualTo(255);
+        assertThat(safe.endsWith("s" + extension)).isEqualTo(kept);
+    }
+
+    @Test
+    void aNameThatIsAllExtensionIsCutLikeAnyOther() {
+        assertThat(SafeName.shortened("." + "x".repeat(9), 5)).isEqualTo("xxxx");
+    }
 }

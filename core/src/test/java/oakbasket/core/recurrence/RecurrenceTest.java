@@ -101,4 +101,16 @@ class RecurrenceTest {
         Series series = new Series(new Recurrence("FREQ=WEEKLY;BYDAY=MO;UNTIL=20260720"), LocalDate.of(2026, 6, 1), 5, WorkingDays.Shift.KEEP);
         assertThat(series.due(made.equals("-") ? null : LocalDate.parse(made), today, WorkingDays.MONDAY_TO_FRIDAY).map(dates -> dates.occurrence().toString()).orElse("-")).isEqualTo(due);
     }
+
+    @Test
+    void aRuleIsTakenApart() {
+        assertThat(new Recurrence("FREQ=MONTHLY;INTERVAL=3").parts().getInterval()).isEqualTo(3);
+    }
+
+    /** Dates are looked for up to a hundred years from the later of the start and the date they shall come after. */
+    @ParameterizedTest(name = "from {0}, after {1}: {2}")
+    @CsvSource(nullValues = "-", value = {"2026-01-01, -, 2026-02-01", "2026-01-01, 2025-01-01, 2026-02-01", "2026-01-01, 2026-02-01, 2027-02-01", "2026-01-01, 2120-03-01, 2121-02-01"})
+    void datesComeAfterADateOrFromTheStart(LocalDate start, LocalDate after, LocalDate first) {
+        assertThat(new Recurrence("FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=1").dates(start, after, 1)).containsExactly(first);
+    }
 }

@@ -207,4 +207,12 @@ class ReminderPlanTest {
     private static Recipient owing(Instant lastLetter) {
         return new Recipient(true, false, false, false, null, false, true, true, lastLetter);
     }
+
+    /** Quiet hours may lie within a day; at both their ends people are written to. */
+    @ParameterizedTest(name = "quiet from {0} to {1}, at {2}: {3}")
+    @CsvSource({"12:00, 14:00, 12:00, false", "12:00, 14:00, 12:01, true", "12:00, 14:00, 13:59, true", "12:00, 14:00, 14:00, false", "12:00, 14:00, 09:00, false",
+        "20:00, 07:00, 20:00, false", "20:00, 07:00, 20:01, true", "20:00, 07:00, 00:00, true", "20:00, 07:00, 06:59, true", "20:00, 07:00, 07:00, false", "12:00, 12:00, 12:00, false"})
+    void quietHoursEndAndBeginExactly(LocalTime from, LocalTime to, LocalTime at, boolean quiet) {
+        assertThat(new QuietHours(from, to).at(at)).isEqualTo(quiet);
+    }
 }

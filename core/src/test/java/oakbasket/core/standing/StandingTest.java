@@ -107,6 +107,14 @@ class StandingTest {
         BasketView done = view(basket("0", "-", "-", "1!:1", 50), "1!:1", "paused");
         RoundCounts counts = RoundCounts.of(List.of(owing, done));
         assertThat(List.of(counts.asked(), counts.complete(), counts.paused())).containsExactly(2, 1, 1);
+        assertThat(counts.byTimeliness()).as("who is paused and owes is neither in time nor late").containsEntry(Timeliness.State.OVERDUE, 0).containsEntry(Timeliness.State.ON_TIME, 1);
+    }
+
+    @Test
+    void claimedFilesAreAddedUpAndWhatWasRemovedIsNot() {
+        BasketView claimed = view(basket("0", "1", "-", "1!:2?", 50), "1!:2?", "");
+        BasketView removed = view(basket("0", "1", "-", "1!:2?", 50), "1!:2?", "removed");
+        assertThat(RoundCounts.of(List.of(claimed, claimed, removed)).claimed()).isEqualTo(2);
     }
 
     /** The deadline is at hour 10; items as above, before and after a change of the round. */

@@ -1,5 +1,6 @@
 package oakbasket.server.board;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
@@ -57,6 +58,8 @@ public class Board {
      * @param lists every list of the round that it belongs to
      * @param tiles its items as they are shown, in the order of the checklist; a number each in JSON, see {@link TileCode}
      */
+    @RecordBuilder
+    @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     public record Row(long id, int version, long contactId, String name, String email, String organisation, String reference, String groups, boolean provisional,
             boolean walkIn, boolean waived, boolean paused, boolean removed, String note, Progress progress, Timeliness.State timeliness, Instant deadline,
             boolean extended, long pastDeadlineMinutes, int pastDeadlineWorkingDays, int files, int toCheck, int claimed, @Nullable Instant lastArrival,
@@ -200,10 +203,14 @@ public class Board {
             }
             last = last == null || file.receivedAt().isAfter(last) ? file.receivedAt() : last;
         }
-        return new Row(basket.id(), basket.version(), contact.id(), contact.name(), contact.email(), contact.organisation(), contact.reference(),
-                String.join(", ", contact.groups()), contact.provisional(), basket.walkIn(), standing.waived(), basket.allowance().pausedAt() != null, basket.removed(),
-                basket.allowance().note(), standing.progress(), timeliness.state(), deadline, basket.extension() != null, timeliness.by().toMinutes(), workingDays,
-                view.files(), view.toCheck(), view.claimed(), seconds(last), seconds(standing.finishedAt()), view.lists(), view.tiles(judged.terms().graceEnd(), now));
+        return BoardRowBuilder.stagedBuilder().id(basket.id()).version(basket.version()).contactId(contact.id()).name(contact.name())
+                .email(contact.email()).organisation(contact.organisation()).reference(contact.reference())
+                .groups(String.join(", ", contact.groups())).provisional(contact.provisional()).walkIn(basket.walkIn()).waived(standing.waived())
+                .paused(basket.allowance().pausedAt() != null).removed(basket.removed()).note(basket.allowance().note()).progress(standing.progress())
+                .timeliness(timeliness.state()).deadline(deadline).extended(basket.extension() != null)
+                .pastDeadlineMinutes(timeliness.by().toMinutes()).pastDeadlineWorkingDays(workingDays).files(view.files()).toCheck(view.toCheck())
+                .claimed(view.claimed()).lastArrival(seconds(last)).finishedAt(seconds(standing.finishedAt())).lists(view.lists())
+                .tiles(view.tiles(judged.terms().graceEnd(), now)).build();
     }
 
     /** Rounded down to the second; nobody reads more, and it keeps a large board small. */

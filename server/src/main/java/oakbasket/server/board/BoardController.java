@@ -1,5 +1,6 @@
 package oakbasket.server.board;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
@@ -22,6 +23,8 @@ class BoardController {
             @Nullable Long seriesId) {
     }
 
+    @RecordBuilder
+    @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     record BoardView(long id, RoundState state, int version, String title, String note, Instant deadline, Instant graceEnd, boolean dateOnly, String zone, Instant now,
             Instant openedAt, @Nullable Instant closesAt, @Nullable Instant closedAt, @Nullable LocalDate keepUntil, boolean hasOpenLink, String folder, List<BoardItem> items,
             List<Board.Row> rows, RoundCounts counts) {
@@ -53,9 +56,11 @@ class BoardController {
     BoardView board(@PathVariable long id) {
         Board.Judged judged = board.judge(id);
         Round round = judged.round();
-        return new BoardView(round.id(), round.state(), round.version(), round.title(), round.note(), round.deadline().instant(), round.terms(null).graceEnd(),
-                round.deadline().dateOnly(), round.zone().getId(), judged.now(), round.openedAt(), round.closesAt(), round.closedAt(), round.keepUntil(),
-                links.openOf(id).isPresent(), round.folderPattern(), BoardItem.of(judged.items()), judged.rows(), judged.counts());
+        return BoardControllerBoardViewBuilder.stagedBuilder().id(round.id()).state(round.state()).version(round.version()).title(round.title())
+                .note(round.note()).deadline(round.deadline().instant()).graceEnd(round.terms(null).graceEnd()).dateOnly(round.deadline().dateOnly())
+                .zone(round.zone().getId()).now(judged.now()).openedAt(round.openedAt()).closesAt(round.closesAt()).closedAt(round.closedAt())
+                .keepUntil(round.keepUntil()).hasOpenLink(links.openOf(id).isPresent()).folder(round.folderPattern())
+                .items(BoardItem.of(judged.items())).rows(judged.rows()).counts(judged.counts()).build();
     }
 
     @GetMapping("/api/baskets/{id}/row")

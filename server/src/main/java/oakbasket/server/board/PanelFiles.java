@@ -1,5 +1,6 @@
 package oakbasket.server.board;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.time.Instant;
 import java.util.HexFormat;
 import java.util.List;
@@ -31,6 +32,8 @@ class PanelFiles {
      *
      * @param claim what became of it where the sender only said they are this person; null where there is no doubt
      */
+    @RecordBuilder
+    @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     record PanelFile(long id, long submissionId, long basketId, long itemId, String name, String originalName, String path, long bytes, String sha256, String mediaType, Instant receivedAt,
             Review review, @Nullable Instant reviewedAt, String reviewReason, String receipt, @Nullable String declaredAs, @Nullable Claim claim, @Nullable SameAs sameAs) {
     }
@@ -63,9 +66,11 @@ class PanelFiles {
         SameAs sameAs = first == null || first.id() == file.id() ? null
                 : new SameAs(first.id(), first.roundId(), first.basketId(), names.getOrDefault(first.basketId(), ""), first.storedPath());
         String declaredAs = sending.selfDeclared() ? sending.declaredName() + " <" + sending.declaredEmail() + ">" : null;
-        return new PanelFile(file.id(), file.submissionId(), file.basketId(), file.itemId(), file.storedName(), file.originalName(), file.storedPath(), file.sizeBytes(),
-                hex(file.sha256()), file.mediaType(), file.receivedAt(), file.review(), file.reviewedAt(), file.reviewReason(),
-                new ReceiptCode(sending.receiptCode()).toString(), declaredAs, sending.claim(), sameAs);
+        return PanelFilesPanelFileBuilder.stagedBuilder().id(file.id()).submissionId(file.submissionId()).basketId(file.basketId())
+                .itemId(file.itemId()).name(file.storedName()).originalName(file.originalName()).path(file.storedPath()).bytes(file.sizeBytes())
+                .sha256(hex(file.sha256())).mediaType(file.mediaType()).receivedAt(file.receivedAt()).review(file.review())
+                .reviewedAt(file.reviewedAt()).reviewReason(file.reviewReason()).receipt(new ReceiptCode(sending.receiptCode()).toString())
+                .declaredAs(declaredAs).claim(sending.claim()).sameAs(sameAs).build();
     }
 
     private static String hex(byte[] hash) {

@@ -9,6 +9,7 @@ import java.util.List;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.identity.PeopleLines;
 import oakbasket.core.naming.NameFacts;
+import oakbasket.core.naming.NameFactsBuilder;
 import oakbasket.core.naming.NamingPattern;
 import oakbasket.core.naming.PatternProblem;
 import oakbasket.server.Settings;
@@ -84,9 +85,12 @@ class ComposeController {
     private NameFacts exampleFacts(Patterns typed) {
         Instant now = clock.instant();
         ZoneId zone = ZoneId.getAvailableZoneIds().contains(or(typed.zone(), "")) ? ZoneId.of(or(typed.zone(), "")) : settings.zone();
-        return new NameFacts(or(typed.title(), words.of("example.round")), words.of("example.group"), or(typed.person(), words.of("example.person")), words.of("example.organisation"),
-                or(typed.email(), words.of("example.email")), words.of("example.reference"), or(typed.item(), words.of("example.item")), words.of("example.file"), now,
-                LocalDate.ofInstant(now, zone).plusDays(14).atTime(17, 0).atZone(zone).toInstant(), zone, "7K3M-Q9XT-4R2B", 1);
+        return NameFactsBuilder.stagedBuilder().round(or(typed.title(), words.of("example.round"))).group(words.of("example.group"))
+                .person(or(typed.person(), words.of("example.person"))).organisation(words.of("example.organisation"))
+                .email(or(typed.email(), words.of("example.email"))).reference(words.of("example.reference"))
+                .item(or(typed.item(), words.of("example.item"))).original(words.of("example.file")).received(now)
+                .deadline(LocalDate.ofInstant(now, zone).plusDays(14).atTime(17, 0).atZone(zone).toInstant()).zone(zone).receipt("7K3M-Q9XT-4R2B")
+                .number(1).build();
     }
 
     private static String or(@Nullable String given, String otherwise) {

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.naming.NameFacts;
+import oakbasket.core.naming.NameFactsBuilder;
 import oakbasket.core.naming.NameField;
 import oakbasket.core.naming.NamingPattern;
 import oakbasket.core.naming.SafeName;
@@ -55,9 +56,11 @@ public class Filing {
         NamingPattern name = NamingPattern.fileName(round.namePattern());
         boolean numbered = folders.uses(NameField.NUMBER) || name.uses(NameField.NUMBER);
         Contact contact = contacts.byId(basket.contactId());
-        NameFacts facts = new NameFacts(round.title(), contact.group().isBlank() ? groupless : contact.group(), contact.name(), contact.organisation(), contact.email(), contact.reference(),
-                item.spec().title(), originalName, receivedAt, round.deadline().instant(), round.zone(),
-                new ReceiptCode(submission.receiptCode()).toString(), numbered ? files.countOfItem(basket.id(), item.id()) + 1 : 1);
+        NameFacts facts = NameFactsBuilder.stagedBuilder().round(round.title()).group(contact.group().isBlank() ? groupless : contact.group())
+                .person(contact.name()).organisation(contact.organisation()).email(contact.email()).reference(contact.reference())
+                .item(item.spec().title()).original(originalName).received(receivedAt).deadline(round.deadline().instant()).zone(round.zone())
+                .receipt(new ReceiptCode(submission.receiptCode()).toString()).number(numbered ? files.countOfItem(basket.id(), item.id()) + 1 : 1)
+                .build();
         String folder = (submission.keptApart() ? claimedFolder + "/" : "") + folders.render(facts);
         String plain = name.render(facts);
         String path;

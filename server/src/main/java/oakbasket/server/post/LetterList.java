@@ -1,5 +1,6 @@
 package oakbasket.server.post;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -35,6 +36,8 @@ class LetterList {
      * @param by the coordinator who sent it; null when the plan of a round did
      * @param trouble why it did not go, or not yet: the mail server's words, or the name of a reason
      */
+    @RecordBuilder
+    @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     record ListedLetter(long id, LetterKind kind, LetterState state, long contactId, String name, String address, List<LetterAbout> about, Instant madeAt, Instant at, @Nullable String by,
             String subject, int tries, String trouble) {
     }
@@ -109,9 +112,11 @@ class LetterList {
             Contact person = Known.in(people, letter.contactId());
             Long account = letter.accountId();
             Instant settled = letter.settledAt();
-            listed.add(new ListedLetter(letter.id(), letter.kind(), letter.state(), letter.contactId(), person.name(), letter.toAddress().isEmpty() ? person.email() : letter.toAddress(),
-                    about.getOrDefault(letter.id(), List.of()), letter.madeAt(), settled == null ? letter.notBefore() : settled, account == null ? null : senders.get(account),
-                    letter.subject(), letter.tries(), letter.trouble()));
+            listed.add(LetterListListedLetterBuilder.stagedBuilder().id(letter.id()).kind(letter.kind()).state(letter.state())
+                    .contactId(letter.contactId()).name(person.name()).address(letter.toAddress().isEmpty() ? person.email() : letter.toAddress())
+                    .about(about.getOrDefault(letter.id(), List.of())).madeAt(letter.madeAt()).at(settled == null ? letter.notBefore() : settled)
+                    .by(account == null ? null : senders.get(account)).subject(letter.subject()).tries(letter.tries()).trouble(letter.trouble())
+                    .build());
         }
         return listed;
     }

@@ -24,6 +24,7 @@ import org.jspecify.annotations.Nullable;
  * @param letters which letters it sends by itself
  */
 @RecordBuilder
+@RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
 public record Round(long id, RoundState state, int version, String title, String note, LocalDeadline deadline, Duration warning, Duration grace,
         String folderPattern, String namePattern, long askedBy, Instant openedAt, @Nullable Instant closesAt, @Nullable Instant closedAt,
         @Nullable LocalDate keepUntil, @Nullable Long calendarId, boolean takesActive, LetterPlan letters) {

@@ -142,7 +142,7 @@ class RoundTable {
         LocalDeadline deadline = new LocalDeadline(row.getObject("deadline_date", LocalDate.class), row.getObject("deadline_time", LocalTime.class),
                 ZoneId.of(row.getString("zone")));
         String letters = row.getString("letter_plan");
-        return RoundBuilder.builder().id(row.getLong("id")).state(RoundState.valueOf(row.getString("state"))).version(row.getInt("version")).title(row.getString("title"))
+        return RoundBuilder.stagedBuilder().id(row.getLong("id")).state(RoundState.valueOf(row.getString("state"))).version(row.getInt("version")).title(row.getString("title"))
                 .note(row.getString("note")).deadline(deadline).warning(Duration.ofHours(row.getInt("warning_hours"))).grace(Duration.ofHours(row.getInt("grace_hours")))
                 .folderPattern(row.getString("folder_pattern")).namePattern(row.getString("name_pattern")).askedBy(row.getLong("asked_by"))
                 .openedAt(row.getObject("opened_at", Instant.class)).closesAt(row.getObject("closes_at", Instant.class)).closedAt(row.getObject("closed_at", Instant.class))

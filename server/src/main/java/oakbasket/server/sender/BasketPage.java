@@ -1,5 +1,6 @@
 package oakbasket.server.sender;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
@@ -38,6 +39,8 @@ class BasketPage {
      * @param returnedBecause why the office sent it back; null when it did not
      * @param form the name of the blank form to take along; null when there is none
      */
+    @RecordBuilder
+    @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     record PageItem(int number, String title, String help, boolean required, int minFiles, int maxFiles, List<String> endings, long maxBytes,
             int arrived, @Nullable Instant lastArrival, boolean excused, boolean done, @Nullable String returnedBecause,
             @Nullable String form) {
@@ -48,6 +51,8 @@ class BasketPage {
      *
      * @param person the name of the one asked; null on an open link
      */
+    @RecordBuilder
+    @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     record Page(String office, String askedBy, String title, String note, @Nullable String person, boolean open, Instant deadline, String zone, boolean dateOnly,
             boolean late, List<PageItem> items) {
     }
@@ -85,19 +90,18 @@ class BasketPage {
     /** The page as a sender with nothing sent yet will see it. */
     Page rehearsal(Drafts.Rehearsed rehearsed) {
         Page page = page(rehearsed.round(), rehearsed.items(), null, List.of());
-        return rehearsed.openOnly() ? page : new Page(page.office(), page.askedBy(), page.title(), page.note(), words.of("example.person"), false, page.deadline(),
-                page.zone(), page.dateOnly(), page.late(), page.items());
+        return rehearsed.openOnly() ? page : BasketPagePageBuilder.builder(page).person(words.of("example.person")).open(false).build();
     }
 
     private Page page(Round round, List<Item> items, @Nullable Basket basket, List<ReceivedFile> received) {
         Allowance allowance = basket == null ? Allowance.NONE : basket.allowance();
         Instant deadline = round.terms(allowance.extension()).effective();
         boolean dateOnly = allowance.extension() != null || round.deadline().dateOnly();
-        return new Page(settings.office(), accounts.current(round.askedBy()).name(), round.title(), round.note(),
-                basket == null ? null : contacts.byId(basket.contactId()).name(), basket == null, deadline, round.zone().getId(), dateOnly,
-                clock.instant().isAfter(deadline),
-                items.stream().filter(item -> basket == null || basket.walkIn() || basket.owes(item.owedBy())).map(item -> item(item, allowance.waivedItems().get(item.id()),
-                        allowance.waivedAt() != null, received.stream().filter(file -> file.itemId() == item.id()).toList())).toList());
+        return BasketPagePageBuilder.stagedBuilder().office(settings.office()).askedBy(accounts.current(round.askedBy()).name()).title(round.title())
+                .note(round.note()).person(basket == null ? null : contacts.byId(basket.contactId()).name()).open(basket == null).deadline(deadline)
+                .zone(round.zone().getId()).dateOnly(dateOnly).late(clock.instant().isAfter(deadline))
+                .items(items.stream().filter(item -> basket == null || basket.walkIn() || basket.owes(item.owedBy())).map(item -> item(item, allowance.waivedItems().get(item.id()), allowance.waivedAt() != null, received.stream().filter(file -> file.itemId() == item.id()).toList())).toList())
+                .build();
     }
 
     private PageItem item(Item item, @Nullable Instant waived, boolean excusedAll, List<ReceivedFile> received) {
@@ -105,9 +109,11 @@ class BasketPage {
         List<ReceivedFile> counting = received.stream().filter(file -> file.review() != Review.RETURNED).toList();
         String because = state.standing() != ItemStanding.RETURNED ? null
                 : received.stream().filter(file -> file.review() == Review.RETURNED).reduce((first, second) -> second).map(ReceivedFile::reviewReason).orElse("");
-        return new PageItem(item.number(), item.spec().title(), item.spec().help(), item.spec().required(), item.spec().minFiles(), item.spec().maxFiles(),
-                item.spec().kinds().stream().flatMap(kind -> kind.endings().stream()).sorted().toList(), item.spec().maxBytes(), state.files(),
-                counting.isEmpty() ? null : counting.get(counting.size() - 1).receivedAt(), excusedAll || waived != null, state.standing().satisfied(), because,
-                item.formId() == null ? null : forms.name(item.formId()));
+        return BasketPagePageItemBuilder.stagedBuilder().number(item.number()).title(item.spec().title()).help(item.spec().help())
+                .required(item.spec().required()).minFiles(item.spec().minFiles()).maxFiles(item.spec().maxFiles())
+                .endings(item.spec().kinds().stream().flatMap(kind -> kind.endings().stream()).sorted().toList()).maxBytes(item.spec().maxBytes())
+                .arrived(state.files()).lastArrival(counting.isEmpty() ? null : counting.get(counting.size() - 1).receivedAt())
+                .excused(excusedAll || waived != null).done(state.standing().satisfied()).returnedBecause(because)
+                .form(item.formId() == null ? null : forms.name(item.formId())).build();
     }
 }

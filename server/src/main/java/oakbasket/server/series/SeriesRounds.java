@@ -1,5 +1,6 @@
 package oakbasket.server.series;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -43,6 +44,8 @@ public class SeriesRounds {
     }
 
     /** A series as the desk shows it. */
+    @RecordBuilder
+    @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     public record ListedSeries(long id, int version, String title, String rule, String words, LocalDate startsOn, int opensDaysBefore, WorkingDays.Shift shift, boolean opensItself,
             boolean paused, String trouble, List<Series.Dates> coming, List<String> groups, int people) {
     }
@@ -174,8 +177,11 @@ public class SeriesRounds {
     private ListedSeries listed(SeriesTable.Kept kept) {
         RoundSheet sheet = json.readValue(kept.sheet(), RoundSheet.class);
         Series series = kept.series();
-        return new ListedSeries(kept.id(), kept.version(), sheet.title(), series.recurrence().rule(), recurrenceWords.of(series.recurrence()), series.start(), series.opensDaysBefore(), series.shift(),
-                kept.opensItself(), kept.paused(), kept.trouble(), coming(series, kept.lastOccurrence(), calendars.days(sheet.calendarId())), sheet.groups(), sheet.people().size());
+        return SeriesRoundsListedSeriesBuilder.stagedBuilder().id(kept.id()).version(kept.version()).title(sheet.title())
+                .rule(series.recurrence().rule()).words(recurrenceWords.of(series.recurrence())).startsOn(series.start())
+                .opensDaysBefore(series.opensDaysBefore()).shift(series.shift()).opensItself(kept.opensItself()).paused(kept.paused())
+                .trouble(kept.trouble()).coming(coming(series, kept.lastOccurrence(), calendars.days(sheet.calendarId()))).groups(sheet.groups())
+                .people(sheet.people().size()).build();
     }
 
     private List<Series.Dates> coming(Series series, @Nullable LocalDate after, WorkingDays days) {

@@ -17,7 +17,7 @@ import oakbasket.server.link.Links;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
-import oakbasket.server.review.NewFile;
+import oakbasket.server.review.NewFileBuilder;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
@@ -181,8 +181,10 @@ class Arrivals {
             if (!files.anyOfSubmission(arrival.submissionId())) {
                 links.use(destination.submission().linkId());
             }
-            files.record(new NewFile(arrival.uploadId(), arrival.submissionId(), destination.round().id(), basket, arrival.itemId(), arrival.fileName(),
-                    arrival.target(), arrival.lengthBytes(), HexFormat.of().parseHex(arrival.sha256()), arrival.mediaType(), arrival.receivedAt(), sending.keptApart()));
+            files.record(NewFileBuilder.stagedBuilder().uploadId(arrival.uploadId()).submissionId(arrival.submissionId())
+                    .roundId(destination.round().id()).basketId(basket).itemId(arrival.itemId()).originalName(arrival.fileName())
+                    .storedPath(arrival.target()).sizeBytes(arrival.lengthBytes()).sha256(HexFormat.of().parseHex(arrival.sha256()))
+                    .mediaType(arrival.mediaType()).receivedAt(arrival.receivedAt()).keptApart(sending.keptApart()).build());
             return basket;
         });
     }
