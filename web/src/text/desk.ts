@@ -1,4 +1,4 @@
-import { again, change, search, setup, status, templates } from './desk-again'
+import { change, search, series, setup, status, templates } from './desk-more'
 import { acts, board, review, claims } from './desk-board'
 import { contacts, importing, people } from './desk-contacts'
 import { post } from './desk-post'
@@ -170,7 +170,7 @@ export const text = {
   people,
   contacts,
   importing,
-  again,
+  series,
   templates,
   change,
   status,

@@ -8,7 +8,7 @@ import FailureNote from '../../FailureNote.vue'
 import { sayProblem } from '../../say'
 import { useLive } from '../../use-live'
 import { useLoaded } from '../../use-loaded'
-import SeriesList from '../again/SeriesList.vue'
+import SeriesList from '../series/SeriesList.vue'
 
 const t = text.rounds
 const { value: rounds, problem, load } = useLoaded(desk.rounds)

@@ -20,6 +20,7 @@ import org.jspecify.annotations.Nullable;
 public record Basket(long id, long roundId, long contactId, int version, boolean walkIn, @Nullable Instant askedAt, @Nullable Instant openedAt,
         Allowance allowance, List<String> groups) {
 
+    /** What happened to it so far, as its standing needs it. */
     public BasketStanding.Story story() {
         return new BasketStanding.Story(askedAt, openedAt, allowance.waivedAt());
     }

@@ -36,6 +36,7 @@ public final class VcardFile {
     private VcardFile() {
     }
 
+    /** Whether a file begins like vCards. */
     public static boolean looksLike(byte[] content) {
         return new String(content, 0, Math.min(content.length, 200), StandardCharsets.UTF_8).strip().toUpperCase(Locale.ROOT).replace("\uFEFF", "").startsWith("BEGIN:VCARD");
     }

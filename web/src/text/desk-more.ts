@@ -1,5 +1,5 @@
 /** Texts of templates, series, changes of a gathering round, the status sheet, calendars and the feed. */
-export const again = {
+export const series = {
   title: 'Let it come again',
   help: 'Each day of the rule is the deadline of a new round, made from this one: with its own dates, and with its groups as they are then.',
   how: 'How often',

@@ -9,7 +9,7 @@ import { useLoaded } from '../../use-loaded'
 import SeriesForm from './SeriesForm.vue'
 
 /** Lets a round come again, or changes how a series does. */
-const t = text.again
+const t = text.series
 const route = useRoute()
 const router = useRouter()
 const id = Number(route.params.id)

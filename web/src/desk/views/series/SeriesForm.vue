@@ -7,7 +7,7 @@ import FieldBox from '../compose/FieldBox.vue'
 
 /** How a round comes again: the usual ways by choice, any other by a rule; always said back in words with its next dates. */
 const props = defineProps<{ series?: Schemas['ListedSeries']; label: string; save: (terms: Schemas['SeriesTerms']) => Promise<void> }>()
-const t = text.again
+const t = text.series
 type Preset = keyof typeof t.presets
 const form = reactive({
   preset: (props.series ? 'own' : 'lastWorking') as Preset,

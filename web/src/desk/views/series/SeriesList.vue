@@ -5,7 +5,7 @@ import { text } from '../../../text/desk'
 import { say, sayProblem } from '../../say'
 import { useLoaded } from '../../use-loaded'
 
-const t = text.again
+const t = text.series
 const { value: series, load } = useLoaded(desk.series)
 const dayWords = (date: string) => new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' }).format(new Date(`${date}T12:00:00Z`))
 
