@@ -263,6 +263,9 @@ class SheetCheckTest {
         assertThat(another).isEqualTo(RoundSheetBuilder.builder(sheet).title("Packs, July").deadlineDate("2026-07-31").closingDate("").closingTime("").keepUntil("").peopleText("")
                 .items(List.of(SheetItem.of("Map", "", true, 1, 1, List.of(), 1))).build());
         assertThat(sheet.withoutPasscode().passcode()).isEmpty();
+        assertThat(sheet.asking(List.of(new SheetPerson("Ben", "ben@example.org")), List.of("East"))).isEqualTo(RoundSheetBuilder.builder(sheet)
+                .people(List.of(new SheetPerson("Ben", "ben@example.org"))).groups(List.of("East")).build());
+        assertThat(sheet.items().get(0).owedBy(List.of("East")).groups()).containsExactly("East");
     }
 
     private static RoundSheet with(UnaryOperator<RoundSheet> change) {

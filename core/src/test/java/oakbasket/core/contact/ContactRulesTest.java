@@ -241,4 +241,11 @@ class ContactRulesTest {
     void aHeaderNamesAColumnAndHoldsNoAddress(String row, boolean header) {
         assertThat(ContactColumn.isHeader(List.of(row.split(",")))).isEqualTo(header);
     }
+
+    /** Source: Winkler 1990, the strings MARTHA and MARHTA of his table: 0.961. Case, accents and the order of the parts do not matter. */
+    @ParameterizedTest(name = "{0} and {1}: {2} percent")
+    @CsvSource({"MARTHA, MARHTA, 96", "Ada Brook, ADA BROOK, 100", "'Brook, Ada', Ada Brook, 100", "Zoë Reed, Zoe Reed, 100", "Ada, Quentin, 0"})
+    void namesAreAlikeByTheirLetters(String one, String other, int percent) {
+        assertThat((int) (100 * SamePerson.likeness(one, other))).isEqualTo(percent);
+    }
 }

@@ -28,4 +28,10 @@ class LocalDeadlineTest {
     void gapGoesForwardOverlapTakesTheLaterAndADateMeansItsEnd(LocalDate date, LocalTime time, String zone, Instant expected) {
         assertThat(new LocalDeadline(date, time, ZoneId.of(zone)).instant()).isEqualTo(expected);
     }
+
+    @ParameterizedTest
+    @CsvSource(nullValues = "-", value = {"-, true", "17:00, false"})
+    void aDeadlineWithoutATimeIsADate(LocalTime time, boolean dateOnly) {
+        assertThat(new LocalDeadline(LocalDate.of(2026, 6, 30), time, java.time.ZoneId.of("Europe/London")).dateOnly()).isEqualTo(dateOnly);
+    }
 }

@@ -68,4 +68,11 @@ class KindCheckTest {
     void anHonestNameIsNoProgram(String name) {
         assertThat(byName(EnumSet.noneOf(FileKind.class), name, false)).isEqualTo(KindCheck.Verdict.ACCEPTED);
     }
+
+    @ParameterizedTest(name = "{0}: [{1}]")
+    @CsvSource({"consent.PDF, pdf", "notes, ''", ".pdf, pdf", "a.b.Gpx, gpx", "x., ''"})
+    void theEndingIsWhatFollowsTheLastDot(String name, String ending) {
+        assertThat(FileKind.endingOf(name)).isEqualTo(ending);
+        assertThat(FileKind.PDF.endings()).containsExactly("pdf");
+    }
 }

@@ -116,4 +116,11 @@ class LetterTextTest {
         assertThat(LetterKind.graver(LetterKind.OVERDUE, LetterKind.REMINDER)).isEqualTo(LetterKind.OVERDUE);
         assertThat(LetterKind.graver(LetterKind.RETURN, LetterKind.INVITATION)).isEqualTo(LetterKind.RETURN);
     }
+
+    @Test
+    void anUnknownFieldIsToldWithThoseThatThereAre() {
+        Fault fault = LetterText.fault("{nmae}", "{papers}").orElseThrow();
+        assertThat(fault.arguments()).containsExactly("{nmae}", "{name}, {round}, {papers}, {office}, {coordinator}");
+        assertThat(LetterText.fault("{papers}", "{papers}").orElseThrow().arguments()).containsExactly("{papers}", "{round}");
+    }
 }

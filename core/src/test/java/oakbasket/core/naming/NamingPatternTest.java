@@ -92,4 +92,10 @@ class NamingPatternTest {
         assertThat(numbered.uses(NameField.ITEM)).isFalse();
         assertThat(NamingPattern.folders("plain").uses(NameField.NUMBER)).isFalse();
     }
+
+    @Test
+    void anUnknownFieldIsToldWithThoseThatThereAre() {
+        assertThatThrownBy(() -> NamingPattern.folders("{rond}")).isInstanceOfSatisfying(PatternProblem.class, problem -> assertThat(problem.reason().arguments()).containsExactly("{rond}",
+                "{round} {group} {person} {organisation} {email} {reference} {item} {original} {ext} {received} {deadline} {receipt} {number}"));
+    }
 }
