@@ -59,7 +59,7 @@ class NamingPatternTest {
     }
 
     @ParameterizedTest(name = "{0} at {1}")
-    @CsvSource(delimiter = '|', value = {"ab/cd/{x} | 6", "ab//cd | 3", "a/b/c}d | 5", "{round}/x*y | 9", "{person | 0", "ab/.. | 3", "}x | 0"})
+    @CsvSource(delimiter = '|', value = {"ab/cd/{x} | 6", "ab//cd | 3", "a/b/c}d | 5", "{round}/x*y | 9", "{person | 0", "ab/.. | 3", "}x | 0", "ab<c | 2", "a>b | 1", "ab:c | 2"})
     void theFaultIsWhereItStands(String pattern, int position) {
         assertThatThrownBy(() -> NamingPattern.folders(pattern)).isInstanceOfSatisfying(PatternProblem.class, problem -> assertThat(problem.position()).isEqualTo(position));
     }

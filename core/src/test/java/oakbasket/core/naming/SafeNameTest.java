@@ -87,4 +87,11 @@ class SafeNameTest {
     void aNameThatIsAllExtensionIsCutLikeAnyOther() {
         assertThat(SafeName.shortened("." + "x".repeat(9), 5)).isEqualTo("xxxx");
     }
+
+    @ParameterizedTest(name = "{0} is [{1}] and [{2}]")
+    @CsvSource({"a.pdf, a, .pdf", ".pdf, pdf, ''", "a.eeeeeeeeeeeeeeeeeee, a, .eeeeeeeeeeeeeeeeeee", "a.eeeeeeeeeeeeeeeeeeee, a.eeeeeeeeeeeeeeeeeeee, ''", "a.b c, a.b c, ''"})
+    void aNameIsItsStemAndItsExtension(String name, String stem, String extension) {
+        assertThat(SafeName.stem(name)).isEqualTo(stem);
+        assertThat(SafeName.extension(name)).isEqualTo(extension);
+    }
 }
