@@ -61,6 +61,20 @@ class ContactsTest {
         desk.post("/api/contact-acts/" + act + "/undo", "");
     }
 
+    /** Who was taken out of a group since an import stays out of it when the import is undone; the group that the import gave goes. */
+    @Test
+    void undoingAnImportPutsNobodyBackIntoAGroupLeftSince() {
+        String email = "fern@" + domain;
+        long fern = desk.post("/api/contacts", "{\"name\":\"Fern Ash\",\"email\":\"" + email + "\",\"groups\":[\"Left " + domain + "\",\"Stays " + domain + "\"]}").json().path("contact").path("id").asLong();
+        JsonNode staged = stage(("E-mail,Notes\n" + email + ",rings\n").getBytes(StandardCharsets.UTF_8));
+        String mapping = mapping(staged, "Given " + domain);
+        preview(staged, mapping, "CHANGED");
+        long act = apply(staged, mapping);
+        assertThat(desk.post("/api/groups/members", "{\"group\":\"Left " + domain + "\",\"contacts\":[" + fern + "],\"in\":false}").status()).isEqualTo(200);
+        assertThat(desk.post("/api/contact-acts/" + act + "/undo", "").json().path("kept").asInt()).isZero();
+        assertThat(texts(found(email).get(0).path("groups"))).containsExactly("Stays " + domain);
+    }
+
     @Test
     void undoingAnImportLeavesWhoWasAskedSince() {
         JsonNode staged = stage(("name,email\nAda,ada@" + domain + "\nBen,ben@" + domain + "\n").getBytes(StandardCharsets.UTF_8));

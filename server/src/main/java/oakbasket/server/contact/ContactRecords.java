@@ -51,9 +51,17 @@ public class ContactRecords {
         return changed;
     }
 
-    /** Takes a contact out of every group but these. */
-    public void leaveOthers(long id, Collection<String> kept) {
-        groups.of(List.of(id)).getOrDefault(id, List.of()).stream().filter(group -> !kept.contains(group)).forEach(group -> groups.leave(group, id));
+    /**
+     * Gives a contact the fields it had before and takes it out of groups that it was not in then. It is put into none: what it has left since, it left on purpose.
+     *
+     * @return whether it still had this version
+     */
+    public boolean restore(long id, int version, ContactFields before, String emailKey, boolean provisional) {
+        boolean changed = contacts.update(id, version, before, emailKey, provisional) == 1;
+        if (changed) {
+            groups.of(List.of(id)).getOrDefault(id, List.of()).stream().filter(group -> !before.groups().contains(group)).forEach(group -> groups.leave(group, id));
+        }
+        return changed;
     }
 
     /** Has a contact count as one that was merged into another; null takes it back. */

@@ -108,11 +108,7 @@ class ImportWriting {
         }
         for (Changed changed : journal.changed()) {
             ContactFields before = changed.before();
-            if (records.update(changed.id(), changed.versionAfter(), before, MailAddress.parse(before.email()).key(), changed.provisional())) {
-                records.leaveOthers(changed.id(), before.groups());
-            } else {
-                kept++;
-            }
+            kept += records.restore(changed.id(), changed.versionAfter(), before, MailAddress.parse(before.email()).key(), changed.provisional()) ? 0 : 1;
         }
         made.forEach(records::deleteGroup);
         return kept;

@@ -144,10 +144,9 @@ class Merging {
         }
         Journal journal = json.readValue(acts.detail(act.id()), Journal.class);
         ContactFields before = journal.keptBefore();
-        if (!records.update(journal.kept(), journal.keptVersionAfter(), before, MailAddress.parse(before.email()).key(), journal.keptProvisional())) {
+        if (!records.restore(journal.kept(), journal.keptVersionAfter(), before, MailAddress.parse(before.email()).key(), journal.keptProvisional())) {
             throw Problem.conflict("changed-elsewhere");
         }
-        records.leaveOthers(journal.kept(), before.groups());
         records.repoint(journal.repointed(), journal.gone());
         records.mergeInto(journal.gone(), null);
         // Both are as they were, so what was done before the merge can be undone as well.
