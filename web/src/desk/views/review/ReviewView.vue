@@ -21,6 +21,7 @@ const claimNote = useTemplateRef('claimNote')
 const { value: loaded, problem, load } = useLoaded(() => desk.toCheck(roundId))
 const files = ref<Schemas['Waiting'][]>([])
 const decided = ref(new Map<number, Review>())
+const declined = ref(new Set<number>())
 const at = ref(0)
 const asking = ref(false)
 const reason = ref('')
@@ -38,10 +39,10 @@ onMounted(async () => {
 })
 useLive((event) => event.roundId === roundId && void more(), () => void more())
 
-/** Takes up what came meanwhile, at the end of the list. */
+/** Takes up what came meanwhile, at the end of the list; an answer that was on its way while a no was said brings nothing back. */
 async function more() {
   await load()
-  const known = new Set(files.value.map((one) => one.file.id))
+  const known = new Set([...files.value.map((one) => one.file.id), ...declined.value])
   files.value.push(...(loaded.value?.files.filter((one) => !known.has(one.file.id)) ?? []))
 }
 
@@ -113,10 +114,15 @@ async function undo(id: number, from: Review) {
 
 /** What was said of one file of a sending holds for all of it; what is not theirs needs no check. */
 function claimed(submission: number, to: Claim) {
-  if (to === 'DECLINED') files.value = files.value.filter((one) => one.file.submissionId !== submission)
-  else files.value.filter((one) => one.file.submissionId === submission).forEach((one) => (one.file.claim = to))
+  const whole = files.value.filter((one) => one.file.submissionId === submission)
+  if (to === 'DECLINED') {
+    whole.forEach((one) => declined.value.add(one.file.id))
+    files.value = files.value.filter((one) => !whole.includes(one))
+  } else whole.forEach((one) => (one.file.claim = to))
   at.value = Math.max(0, Math.min(at.value, files.value.length - 1))
-  if (to === 'OPEN') void more()
+  if (to !== 'OPEN') return
+  declined.value.clear()
+  void more()
 }
 
 async function whole() {

@@ -3,6 +3,7 @@ package oakbasket.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.google.gson.JsonObject;
+import com.microsoft.playwright.Browser.NewContextOptions;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
@@ -11,6 +12,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -20,20 +22,30 @@ final class Browser implements AutoCloseable {
     private static final List<String> ARGUMENTS = List.of("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
             "--disable-component-update", "--disable-sync");
 
+    private static final String HOME = "Europe/London";
+
     private final Playwright playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
     private final com.microsoft.playwright.Browser chromium = playwright.chromium()
             .launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of("/usr/bin/chromium")).setArgs(ARGUMENTS));
+    private final Map<String, String> sessions = new HashMap<>();
     private final List<String> complaints = new java.util.concurrent.CopyOnWriteArrayList<>();
 
     /** A fresh page with cookies of its own. */
     Page page(int width, int height) {
-        return page(width, height, "Europe/London");
+        return page(width, height, HOME);
     }
 
     Page page(int width, int height, String zone) {
-        BrowserContext context = chromium.newContext(new com.microsoft.playwright.Browser.NewContextOptions().setViewportSize(width, height).setTimezoneId(zone)
-                .setLocale("en-GB").setAcceptDownloads(true).setHasTouch(width < 600).setIsMobile(width < 600)
-                .setPermissions(List.of("clipboard-read", "clipboard-write")));
+        return page(options(width, height, zone));
+    }
+
+    private static NewContextOptions options(int width, int height, String zone) {
+        return new NewContextOptions().setViewportSize(width, height).setTimezoneId(zone).setLocale("en-GB").setAcceptDownloads(true).setHasTouch(width < 600)
+                .setIsMobile(width < 600).setPermissions(List.of("clipboard-read", "clipboard-write"));
+    }
+
+    private Page page(NewContextOptions options) {
+        BrowserContext context = chromium.newContext(options);
         context.setDefaultTimeout(20_000);
         Page page = context.newPage();
         page.onConsoleMessage(message -> {
@@ -52,13 +64,33 @@ final class Browser implements AutoCloseable {
 
     /** A desk that has signed in. */
     Page desk(PackagedApp app) {
+        return desk(app, "/");
+    }
+
+    /** A desk at this address: the first one of an application signs in at its door, those after it are further windows of the same session. */
+    Page desk(PackagedApp app, String path) {
+        String session = sessions.computeIfAbsent(app.url(), this::signedIn);
+        Page page = page(options(1280, 800, HOME).setStorageState(session));
+        page.navigate(app.url() + path);
+        page.locator(".bar").waitFor();
+        return page;
+    }
+
+    private String signedIn(String url) {
         Page page = page(1280, 800);
-        page.navigate(app.url() + "/");
+        page.navigate(url + "/");
         page.getByLabel("E-mail").fill(Api.EMAIL);
         page.getByLabel("Password").fill(Api.PASSWORD);
         page.locator("button[type=submit]").click();
         page.locator(".bar").waitFor();
-        return page;
+        String session = page.context().storageState();
+        page.context().close();
+        return session;
+    }
+
+    /** Ends all windows that are open. */
+    void closePages() {
+        List.copyOf(chromium.contexts()).forEach(BrowserContext::close);
     }
 
     /** Fails when a script broke, the content security policy had to stop something, or a page asked for anything that does not ship with it. */

@@ -10,7 +10,6 @@ import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.FilePayload;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -20,33 +19,10 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Pattern;
 import java.util.zip.GZIPOutputStream;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
 /** The real interface in a real browser: a coordinator and senders, each in a browser of their own. */
-class JourneysTest {
-
-    private static PackagedApp app;
-    private static Browser browser;
-
-    @BeforeAll
-    static void start() {
-        app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true", "--oakbasket.office=Fennbrook Catchment Partnership");
-        browser = new Browser();
-    }
-
-    @AfterAll
-    static void stop() {
-        browser.close();
-        app.close();
-    }
-
-    @AfterEach
-    void nothingBroke() {
-        browser.assertNoComplaints();
-    }
+class JourneysTest extends Journey {
 
     @Test
     void fromTheFirstLetterOfARoundToTheDocumentInItsFolder() throws Exception {
@@ -66,7 +42,7 @@ class JourneysTest {
 
         desk.getByLabel("1. Document").fill("Grant form");
         desk.getByLabel("PDF").check();
-        desk.getByLabel("Type or paste people").fill("Ada Brook <ada@example.org>\nADA@example.org\nBen Reed at home\nCy Reed, cy@example.net");
+        desk.getByLabel("Type or paste people").fill("Ida Brook <ida@example.org>\nIDA@example.org\nBen Reed at home\nCy Reed, cy@example.net");
         desk.getByText("Add these people").click();
         assertThat(desk.getByText("2 people are asked")).isVisible();
         assertThat(desk.getByText("Line 1: There is no e-mail address in this line")).isVisible();
@@ -79,7 +55,7 @@ class JourneysTest {
         assertThat(desk.getByText("There is no field {rond}").first()).isVisible();
         desk.getByLabel("Folder").fill("Grants/{person}");
         desk.getByText("Filing", new Page.GetByTextOptions().setExact(true)).click();
-        assertThat(desk.locator(".filing")).containsText("Ada Brook - Grant form");
+        assertThat(desk.locator(".filing")).containsText("Ida Brook - Grant form");
         desk.getByText("Open the round").click();
 
         Locator ben = desk.getByRole(AriaRole.ROW, new Page.GetByRoleOptions().setName(Pattern.compile("Ben Reed")));
@@ -100,7 +76,7 @@ class JourneysTest {
         sender.getByLabel("Choose files for Grant form").setInputFiles(file("form from phone.pdf", "%PDF-1.4\nsigned\n%%EOF"));
         assertThat(sender.getByText("1 file chosen, 21 bytes")).isVisible();
         Browser.assertAccessible(sender);
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        send(sender);
         assertThat(sender.getByText("Everything has arrived")).isVisible();
         Browser.assertAccessible(sender);
         Browser.assertFits(sender);
@@ -121,9 +97,7 @@ class JourneysTest {
 
     @Test
     void aBasketIsLookedThroughReviewedAndTakenAway() throws Exception {
-        Page desk = browser.desk(app);
-        Api api = new Api(app.url());
-        desk.navigate(app.url() + "/rounds/" + api.round("Landowner"));
+        Page desk = desk("/rounds/" + api.round("Landowner"));
         desk.getByText("Benjamin Oakley").click();
         Locator panel = desk.locator(".panel");
         assertThat(panel).containsText("receipt");
@@ -153,10 +127,8 @@ class JourneysTest {
 
     @Test
     void theBoardFiltersFindsSortsAndHoldsStillUnderThePointer() {
-        Api api = new Api(app.url());
         long round = api.round("River-fly");
-        Page desk = browser.desk(app);
-        desk.navigate(app.url() + "/rounds/" + round);
+        Page desk = desk("/rounds/" + round);
         Locator rows = desk.locator("tbody tr");
         assertThat(desk.locator(".ruler")).hasAttribute("aria-label", Pattern.compile("Time line: .* of 18 baskets all in"));
         assertThat(rows.first()).containsText("overdue");
@@ -187,10 +159,8 @@ class JourneysTest {
 
     @Test
     void aDeadlineIsExtendedForOnePersonAndTheirPageSaysSo() {
-        Api api = new Api(app.url());
         long round = api.round("Landowner");
-        Page desk = browser.desk(app);
-        desk.navigate(app.url() + "/rounds/" + round + "?basket=" + api.row(round, "Liam Copse").path("id").asLong());
+        Page desk = desk("/rounds/" + round + "?basket=" + api.row(round, "Liam Copse").path("id").asLong());
         Locator panel = desk.locator(".panel");
         panel.getByText("Extend…").click();
         panel.getByLabel("New deadline").fill("2020-01-01");
@@ -211,9 +181,7 @@ class JourneysTest {
 
     @Test
     void theBoardIsWorkedWithTheKeyboardAlone() {
-        Api api = new Api(app.url());
-        Page desk = browser.desk(app);
-        desk.navigate(app.url() + "/rounds/" + api.round("Landowner"));
+        Page desk = desk("/rounds/" + api.round("Landowner"));
         desk.getByLabel("Find a person").focus();
         desk.keyboard().type("Greta");
         assertThat(desk.locator("tbody tr")).hasCount(1);
@@ -232,7 +200,6 @@ class JourneysTest {
 
     @Test
     void filesComeByDroppingAndPastingTooAndTheSameOneOnlyOnce() {
-        Api api = new Api(app.url());
         Page sender = browser.page(1280, 800);
         sender.navigate(api.personalLink(api.round("Landowner"), "Piotr Zielinski"));
         Locator card = sender.locator("section.card").nth(1);
@@ -251,20 +218,19 @@ class JourneysTest {
         card.evaluate(event, "drop");
         assertThat(card.getByText("droped.pdf is in the list already.")).isVisible();
         assertThat(card.locator("li")).hasCount(2);
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        send(sender);
         assertThat(sender.locator(".receipt li")).hasCount(2);
     }
 
     @Test
     void sendingIsPausedAndGoesOnAndOneFileIsCancelled() {
-        Api api = new Api(app.url());
         Page sender = browser.page(1280, 800);
         sender.navigate(api.personalLink(api.round("Landowner"), "Elspeth Alder"));
         Browser.slowDown(sender, 2_000_000);
         byte[] large = new byte[8_000_000];
         sender.getByLabel("Choose files for Anything we should know").setInputFiles(new FilePayload[] {
             new FilePayload("kept.bin", "application/octet-stream", large), new FilePayload("cancelled.bin", "application/octet-stream", large)});
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        send(sender);
         sender.waitForFunction("() => { const p = document.querySelector('footer progress'); return p && p.value > 1e6 }");
         sender.getByText("Pause").click();
         assertThat(sender.getByText("Go on")).isVisible();
@@ -278,7 +244,6 @@ class JourneysTest {
 
     @Test
     void aSessionThatEndedLeadsToSigningInAndBack() {
-        Api api = new Api(app.url());
         long round = api.round("Placement");
         Page desk = browser.desk(app);
         desk.context().clearCookies();
@@ -293,10 +258,10 @@ class JourneysTest {
         assertThat(desk.getByText("Sign in to your desk")).isVisible();
     }
 
-    /** A real start without the demo: no default password, the code from the console, and an empty desk that says what to do. */
+    /** A real start, from the jar as it is handed out and without the demo: no default password, the code from the console, and an empty desk that says what to do. */
     @Test
     void theFirstAccountIsMadeWithTheCodeFromTheConsole() {
-        try (PackagedApp fresh = new PackagedApp(PackagedApp.freshFolder())) {
+        try (PackagedApp fresh = PackagedApp.of(PackagedApp.JAR, PackagedApp.freshFolder())) {
             String code = fresh.log().stream().filter(line -> line.contains("set-up code: ")).map(line -> line.substring(line.lastIndexOf(' ') + 1)).findFirst().orElseThrow();
             Page desk = browser.page(1280, 800);
             desk.navigate(fresh.url() + "/");
@@ -323,7 +288,6 @@ class JourneysTest {
     /** The demo is what people judge by: every standing must be there. */
     @Test
     void theDemoShowsEveryStanding() {
-        Api api = new Api(app.url());
         java.util.Set<String> seen = new java.util.TreeSet<>();
         int people = 0;
         for (String title : new String[] {"Landowner", "River-fly", "Placement"}) {
@@ -341,46 +305,44 @@ class JourneysTest {
 
     @Test
     void onAnOpenLinkWhatIsMissingIsAskedForAtTheFieldAndNothingChosenIsLost() {
-        Api api = new Api(app.url());
-        Page sender = browser.page(390, 844);
-        sender.navigate(api.get("/api/rounds/" + api.round("Placement") + "/link").path("url").asString());
+        long round = openRound("Logs with a passcode", "kingfisher");
+        Page sender = openLink(round);
         Browser.assertAccessible(sender);
         sender.getByLabel("Passcode").fill("not this");
         sender.getByText("Go on").click();
         assertThat(sender.getByText("This is not the passcode")).isVisible();
         sender.getByLabel("Passcode").fill("kingfisher");
         sender.getByText("Go on").click();
-        sender.getByLabel("Choose files for Learning log").setInputFiles(file("log.txt", "week one"));
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        sender.getByLabel("Choose files for Anything else").setInputFiles(file("log.txt", "week one"));
+        send(sender);
         assertThat(sender.getByText("Please give your name")).isVisible();
         assertThat(sender.getByLabel("Your name")).isFocused();
         Browser.assertAccessible(sender);
         Browser.assertFits(sender);
         sender.getByLabel("Your name").fill("Nora Teal");
         sender.getByLabel("Your e-mail address").fill("nora@localhost");
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        send(sender);
         assertThat(sender.getByText("is not a full domain")).isVisible();
         assertThat(sender.getByText("log.txt")).isVisible();
         sender.getByLabel("Your e-mail address").fill("nora@example.net");
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        send(sender);
         assertThat(sender.locator(".code")).isVisible();
-        assertThat(api.row(api.round("Placement"), "Nora Teal").path("walkIn").asBoolean()).isTrue();
+        assertThat(api.row(round, "Nora Teal").path("walkIn").asBoolean()).isTrue();
     }
 
     @Test
     void badFilesAreMarkedWhereTheyAreAndTheRestGoesThrough() {
-        Api api = new Api(app.url());
         Page sender = browser.page(1280, 800);
         sender.navigate(api.personalLink(api.round("Landowner"), "Jonas Reed"));
         Locator consent = sender.getByLabel("Choose files for Signed access consent");
         consent.setInputFiles(new FilePayload[] {file("good.pdf", "%PDF-1.4\nok"), file("empty.pdf", ""), file("third.pdf", "%PDF-1.4\n3")});
         assertThat(sender.getByText("This file is empty (0 bytes)")).isVisible();
         assertThat(sender.getByText("At most 2 files fit here; 1 was not added.")).isVisible();
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        send(sender);
         assertThat(sender.getByText("Please remove or replace the files marked")).isVisible();
         sender.getByLabel("Remove empty.pdf").click();
         sender.getByLabel("Choose files for Insurance certificate").setInputFiles(file("picture.pdf", "\u0089PNG\r\n\u001a\n"));
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        send(sender);
         assertThat(sender.getByText("promises another kind of file")).isVisible();
         assertThat(sender.getByText("What has arrived is safe.")).isVisible();
         Browser.assertAccessible(sender);
@@ -392,11 +354,9 @@ class JourneysTest {
 
     @Test
     void closingShutsTheLinkAndReopeningOpensIt() {
-        Api api = new Api(app.url());
         long round = api.round("River-fly");
         String link = api.personalLink(round, "Anouk Perrin");
-        Page desk = browser.desk(app);
-        desk.navigate(app.url() + "/rounds/" + round);
+        Page desk = desk("/rounds/" + round);
         Locator actions = desk.locator("header .actions");
         actions.getByText("More", new Locator.GetByTextOptions().setExact(true)).click();
         actions.getByText("Close the round").click();
@@ -414,16 +374,14 @@ class JourneysTest {
 
     @Test
     void aRehearsalShowsThePageAndFilesNothing() {
-        Api api = new Api(app.url());
         long round = api.round("Landowner");
-        Page desk = browser.desk(app);
-        desk.navigate(app.url() + "/rounds/" + round);
+        Page desk = desk("/rounds/" + round);
         int before = api.get("/api/rounds/" + round + "/board").path("counts").path("files").asInt();
         desk.getByText("More", new Page.GetByTextOptions().setExact(true)).click();
         Page rehearsal = desk.waitForPopup(() -> desk.getByText("Rehearse as a sender").click());
         assertThat(rehearsal.getByText("Rehearsal: this is what a sender sees")).isVisible();
         rehearsal.getByLabel("Choose files for Insurance certificate").setInputFiles(file("a.pdf", "abc"));
-        rehearsal.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        send(rehearsal);
         assertThat(rehearsal.locator(".code")).hasText("0000-0000-0000");
         // FIPS 180-4, NIST example "abc".
         assertThat(rehearsal.locator(".sha")).hasText("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad");
@@ -441,7 +399,6 @@ class JourneysTest {
         door.locator("button[type=submit]").click();
         assertThat(door.getByText("The address or the password is not right.")).isVisible();
 
-        Api api = new Api(app.url());
         Page desk = browser.desk(app);
         assertThat(desk.getByText("Coming up")).isVisible();
         assertThat(desk.locator(".fresh").first()).isVisible();
@@ -449,7 +406,7 @@ class JourneysTest {
         Page sender = browser.page(390, 844);
         sender.navigate(api.personalLink(api.round("Landowner"), "Hamish Weir"));
         sender.getByLabel("Choose files for Insurance certificate").setInputFiles(file("a.pdf", "%PDF-1.4\nx"));
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        send(sender);
         assertThat(desk.locator("section").first().getByText("Hamish Weir", new Locator.GetByTextOptions().setExact(true))).isVisible();
         for (String path : new String[] {"/rounds", "/rounds/new", "/rounds/" + api.round("River-fly")}) {
             desk.navigate(app.url() + path);
@@ -463,7 +420,6 @@ class JourneysTest {
 
     @Test
     void theBasketPageWeighsLittle() {
-        Api api = new Api(app.url());
         Page sender = browser.page(390, 844);
         Map<String, Integer> weights = new ConcurrentHashMap<>();
         sender.onResponse(response -> {
@@ -473,7 +429,7 @@ class JourneysTest {
         });
         sender.navigate(api.personalLink(api.round("Landowner"), "Duncan Marsh"));
         sender.getByLabel("Choose files for Insurance certificate").setInputFiles(file("a.pdf", "%PDF-1.4\nx"));
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        send(sender);
         sender.locator(".code").waitFor();
         assertThat(weights.values().stream().mapToInt(Integer::intValue).sum()).as("bytes of script and style, gzip: %s", weights).isBetween(20_000, 70 * 1024);
     }
@@ -489,7 +445,7 @@ class JourneysTest {
             byte[] content = new byte[24_000_000];
             new java.util.Random(3).nextBytes(content);
             sender.getByLabel("Choose files for Anything we should know").setInputFiles(new FilePayload("film.bin", "application/octet-stream", content));
-            sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+            send(sender);
             sender.waitForFunction("() => { const p = document.querySelector('footer progress'); return p && p.value > 6e6 }");
             fragile.kill();
             assertThat(sender.getByText("The connection broke. Going on by itself")).isVisible();
@@ -498,10 +454,6 @@ class JourneysTest {
             String sha256 = HexFormat.of().formatHex(java.security.MessageDigest.getInstance("SHA-256").digest(content));
             assertThat(sender.locator(".sha")).hasText(sha256);
         }
-    }
-
-    private static FilePayload file(String name, String content) {
-        return new FilePayload(name, "application/octet-stream", content.getBytes(StandardCharsets.ISO_8859_1));
     }
 
     private static int gzipped(byte[] content) {

@@ -27,7 +27,7 @@ import tools.jackson.databind.JsonNode;
 class KillTest {
 
     /** A few in every run; many by bench/kills.sh. */
-    private static final int KILLS = Integer.parseInt(System.getenv().getOrDefault("KILLS", "8"));
+    private static final int KILLS = Integer.parseInt(System.getenv().getOrDefault("KILLS", "4"));
     private static final int SENDERS = 4;
 
     /** An upload whose bytes were all acknowledged. */

@@ -12,46 +12,10 @@ import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
 /** Letters in a real browser: planned, sent, stopped, read, and told on every screen that speaks of a person. */
-class LetterJourneysTest {
-
-    private static PackagedApp app;
-    private static Browser browser;
-    private static Api api;
-
-    @BeforeAll
-    static void start() {
-        app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true", "--oakbasket.office=Fennbrook Catchment Partnership", "--oakbasket.letter-hold=PT4S",
-                "--oakbasket.post-every=PT0.3S");
-        browser = new Browser();
-        api = new Api(app.url());
-    }
-
-    @AfterAll
-    static void stop() {
-        browser.close();
-        app.close();
-    }
-
-    @AfterEach
-    void nothingBroke() {
-        browser.assertNoComplaints();
-    }
-
-    private static Page desk(String path) {
-        Page desk = browser.desk(app);
-        desk.navigate(app.url() + path);
-        return desk;
-    }
-
-    private static Locator button(Page page, String name) {
-        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-    }
+class LetterJourneysTest extends Journey {
 
     @Test
     void aRoundInvitesByLetterAndWhoeverHasSentEverythingIsLeftInPeace() {
@@ -88,7 +52,7 @@ class LetterJourneysTest {
         Page sender = browser.page(390, 844);
         sender.navigate(link.group());
         sender.getByLabel("Choose files for Key receipt").setInputFiles(new FilePayload("key.pdf", "application/pdf", "%PDF-1.4\n%%EOF".getBytes(StandardCharsets.US_ASCII)));
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        send(sender);
         sender.locator(".code").waitFor();
         desk.getByText("On the board: Weir keys").click();
         assertThat(desk.locator(".panel")).containsText("No reminder will go: everything has come");

@@ -12,45 +12,10 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
 /** Contacts in files, people met through an open link, templates, and what the desk says when something fails, in a real browser. */
-class MoreJourneysTest {
-
-    private static PackagedApp app;
-    private static Browser browser;
-    private static Api api;
-
-    @BeforeAll
-    static void start() {
-        app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true", "--oakbasket.office=Fennbrook Catchment Partnership");
-        browser = new Browser();
-        api = new Api(app.url());
-    }
-
-    @AfterAll
-    static void stop() {
-        browser.close();
-        app.close();
-    }
-
-    @AfterEach
-    void nothingBroke() {
-        browser.assertNoComplaints();
-    }
-
-    private static Page desk(String path) {
-        Page desk = browser.desk(app);
-        desk.navigate(app.url() + path);
-        return desk;
-    }
-
-    private static Locator button(Page page, String name) {
-        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-    }
+class MoreJourneysTest extends Journey {
 
     @Test
     void aFileOfAnOldProgramIsReadInTheRightCharacterSet() {
@@ -106,29 +71,26 @@ class MoreJourneysTest {
 
     @Test
     void aWalkInIsMatchedWithThePersonWhoWasAskedAndPartedAgain() {
-        long round = api.round("Placement");
-        Page sender = browser.page(390, 844);
-        sender.navigate(api.get("/api/rounds/" + round + "/link").path("url").asString());
-        sender.getByLabel("Passcode").fill("kingfisher");
-        sender.getByText("Go on").click();
-        sender.getByLabel("Choose files for Supervisor sign-off").setInputFiles(new FilePayload("signed.pdf", "application/pdf", "%PDF-1.4\n%%EOF\n".getBytes(StandardCharsets.US_ASCII)));
-        sender.getByLabel("Your name").fill("Aisha Kariim");
-        sender.getByLabel("Your e-mail address").fill("aisha.private@example.net");
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        long round = openRound("Logs of a walk-in", "");
+        Page sender = openLink(round);
+        sender.getByLabel("Choose files for Learning log").setInputFiles(pdf("signed.pdf", "walk-in"));
+        sender.getByLabel("Your name").fill("Tamsin Withey");
+        sender.getByLabel("Your e-mail address").fill("tamsin.private@example.net");
+        send(sender);
         assertThat(sender.locator(".receipt li")).hasCount(1);
 
         Page desk = desk("/rounds/" + round + "?show=walkIns");
-        desk.locator("tbody").getByText("Aisha Kariim").click();
+        desk.locator("tbody").getByText("Tamsin Withey").click();
         desk.getByText("Complete, match or discard").click();
         assertThat(desk.getByText(Pattern.compile("names \\d+ % alike"))).isVisible();
         Browser.assertAccessible(desk);
         button(desk, "This is the same person").first().click();
-        assertThat(desk.locator("h1")).hasText("Aisha Karim");
-        assertThat(desk.getByText("aisha.private@example.net")).isVisible();
-        assertThat(desk.locator(".rounds")).containsText("Supervisor sign-off");
+        assertThat(desk.locator("h1")).hasText("Tamsin Withy");
+        assertThat(desk.getByText("tamsin.private@example.net")).isVisible();
+        assertThat(desk.locator(".rounds")).containsText("Learning log");
         desk.locator(".said").last().getByText("Undo").click();
-        assertThat(desk.getByText("aisha.private@example.net")).not().isVisible();
-        assertThat(api.row(round, "Aisha Kariim").path("walkIn").asBoolean()).isTrue();
+        assertThat(desk.getByText("tamsin.private@example.net")).not().isVisible();
+        assertThat(api.row(round, "Tamsin Withey").path("walkIn").asBoolean()).isTrue();
     }
 
     @Test

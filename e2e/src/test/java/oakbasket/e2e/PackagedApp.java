@@ -21,31 +21,35 @@ import java.util.List;
 /** The packaged application as its own process, that can be killed and started again on the same data. */
 final class PackagedApp implements AutoCloseable {
 
-    private static final Path JAR = Path.of("../server/target/oak-basket-app.jar");
+    /** What is handed out. */
+    static final Path JAR = Path.of("../server/target/oak-basket-app.jar");
 
     /** Tests start quickly and keep memory tight; a measurement runs as the README says. */
     private static final boolean MEASURING = System.getenv("OAK_BENCH") != null;
     private static final String MEMORY = MEASURING && !System.getenv("OAK_BENCH").equals("hold") ? "-Xmx512m" : "-Xmx256m";
     private static final String COMPILER = "-XX:TieredStopAtLevel=" + (MEASURING ? 4 : 1);
+    private static final List<String> JAVA = List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), MEMORY, COMPILER, "-XX:+ExitOnOutOfMemoryError");
 
     final int port;
     final Path data;
     private final Path jar;
+    private final List<String> program;
     private final List<String> arguments;
     private final List<String> log = Collections.synchronizedList(new ArrayList<>());
     private Process process;
 
     PackagedApp(Path data, String... arguments) {
-        this(JAR, data, arguments);
+        this(JAR, MEASURING ? fromJar(JAR) : QuickStart.of(JAR, JAVA), data, arguments);
     }
 
-    /** Another jar than the product's, for a measurement beside it. */
+    /** The jar as it is handed out, or another than the product's for a measurement beside it. */
     static PackagedApp of(Path jar, Path data, String... arguments) {
-        return new PackagedApp(jar, data, arguments);
+        return new PackagedApp(jar, fromJar(jar), data, arguments);
     }
 
-    private PackagedApp(Path jar, Path data, String... arguments) {
+    private PackagedApp(Path jar, List<String> program, Path data, String... arguments) {
         this.jar = jar;
+        this.program = program;
         this.data = data;
         this.arguments = List.of(arguments);
         this.port = freePort();
@@ -63,8 +67,8 @@ final class PackagedApp implements AutoCloseable {
     }
 
     void start() {
-        List<String> command = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), MEMORY, COMPILER, "-XX:+ExitOnOutOfMemoryError", "-jar",
-                jar.toString(), "--server.port=" + port, "--oakbasket.data=" + data));
+        List<String> command = new ArrayList<>(program);
+        command.addAll(List.of("--server.port=" + port, "--oakbasket.data=" + data));
         command.addAll(arguments);
         try {
             process = new ProcessBuilder(command).redirectErrorStream(true).start();
@@ -112,6 +116,12 @@ final class PackagedApp implements AutoCloseable {
     @Override
     public void close() {
         kill();
+    }
+
+    private static List<String> fromJar(Path jar) {
+        List<String> command = new ArrayList<>(JAVA);
+        command.addAll(List.of("-jar", jar.toString()));
+        return List.copyOf(command);
     }
 
     private void read(Process from) {

@@ -11,46 +11,11 @@ import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
 /** Who owes what: contacts, the board at full strength, review, and rounds that change and come again, in a real browser. */
-class TrackingJourneysTest {
-
-    private static PackagedApp app;
-    private static Browser browser;
-    private static Api api;
-
-    @BeforeAll
-    static void start() {
-        app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true", "--oakbasket.office=Fennbrook Catchment Partnership");
-        browser = new Browser();
-        api = new Api(app.url());
-    }
-
-    @AfterAll
-    static void stop() {
-        browser.close();
-        app.close();
-    }
-
-    @AfterEach
-    void nothingBroke() {
-        browser.assertNoComplaints();
-    }
-
-    private static Page desk(String path) {
-        Page desk = browser.desk(app);
-        desk.navigate(app.url() + path);
-        return desk;
-    }
-
-    private static Locator button(Page page, String name) {
-        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-    }
+class TrackingJourneysTest extends Journey {
 
     @Test
     void contactsArePastedPreviewedImportedMergedAndTheImportIsUndone() {

@@ -78,7 +78,9 @@ class ClaimsTest {
     void aNoKeepsTheFileAndNeverCountsIt() {
         claiming("ada@example.org", TestRound.pdf("x"));
         long submission = submission();
+        assertThat(waiting()).as("whose it is waits for the coordinator").hasSize(1);
         assertThat(decide(submission, "OPEN", "DECLINED").status()).isEqualTo(204);
+        assertThat(waiting()).as("what is not theirs waits for nobody").isEmpty();
         JsonNode file = round.panel("Ada Brook").path("files").get(0);
         assertThat(file.path("claim").asString()).isEqualTo("DECLINED");
         assertThat(round.row("Ada Brook").path("files").asInt()).isZero();
@@ -88,6 +90,10 @@ class ClaimsTest {
         assertThat(round.desk.get("/api/files.zip?round=" + round.id).problem()).as("and not among what is handed over").isEqualTo("no-files-chosen");
         assertThat(decide(999_999, "OPEN", "ACCEPTED").problem()).isEqualTo("no-claim");
         assertThat(round.desk.post("/api/claims/" + submission, "{}").status()).isEqualTo(400);
+    }
+
+    private JsonNode waiting() {
+        return round.desk.get("/api/rounds/" + round.id + "/to-check").json().path("files");
     }
 
     @Test

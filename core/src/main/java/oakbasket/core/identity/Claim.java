@@ -17,6 +17,11 @@ public enum Claim {
         return this != ACCEPTED;
     }
 
+    /** Whether the coordinator still has something to do about it: once it is not theirs, nobody needs to look. */
+    public boolean waits() {
+        return this != DECLINED;
+    }
+
     /**
      * Whether a sending must be claimed at all: only somebody who came without a link of their own and gave the address of a person who has one.
      *

@@ -95,7 +95,7 @@ class PanelController {
     /** Everything of a round that waits for review, the oldest first, and the reasons given most for returning. */
     @GetMapping("/api/rounds/{id}/to-check")
     ToCheck toCheck(@PathVariable long id) {
-        List<PanelFiles.PanelFile> waiting = shown.of(files.toCheck(id));
+        List<PanelFiles.PanelFile> waiting = shown.of(files.toCheck(id)).stream().filter(file -> file.claim() == null || file.claim().waits()).toList();
         Map<Long, String> titles = rounds.itemTitles(waiting.stream().map(PanelFiles.PanelFile::itemId).distinct().toList());
         Map<Long, String> names = baskets.names(waiting.stream().map(PanelFiles.PanelFile::basketId).distinct().toList());
         return new ToCheck(rounds.opened(id).title(), waiting.stream().map(file -> new Waiting(file, names.getOrDefault(file.basketId(), ""),
