@@ -4,16 +4,11 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Base64;
 import java.util.Collection;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
-import oakbasket.core.fault.Fault;
-import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.Claim;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
@@ -25,8 +20,6 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
-import oakbasket.server.round.Item;
-import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Hash;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.SecretKeys;
@@ -35,7 +28,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
-/** Begins sendings and gives receipts. A submission is known to its sender by a random key that only the page which began it holds. */
+/** Begins sendings and says whose they are. A submission is known to its sender by a random key that only the page which began it holds. */
 @Service
 public class Submissions {
 
@@ -43,18 +36,9 @@ public class Submissions {
     /** How long a submission without anything in it is remembered. */
     private static final Duration EMPTY_LIFE = Duration.ofDays(2);
 
-    /** One line of a receipt. */
-    public record ReceiptLine(String item, String name, long bytes, String sha256, boolean sentBefore) {
-    }
-
-    /** The sender's proof. */
-    public record Receipt(String code, Instant at, List<ReceiptLine> files) {
-    }
-
     private final SubmissionTable table;
     private final Baskets baskets;
     private final ReceivedFiles files;
-    private final Rounds rounds;
     private final Links links;
     private final SecretKeys keys;
     private final Transactions transactions;
@@ -62,12 +46,11 @@ public class Submissions {
     private final Limits limits;
     private final Clock clock;
 
-    Submissions(SubmissionTable table, Baskets baskets, ReceivedFiles files, Rounds rounds, Links links, SecretKeys keys, Transactions transactions,
+    Submissions(SubmissionTable table, Baskets baskets, ReceivedFiles files, Links links, SecretKeys keys, Transactions transactions,
             LiveHub live, Limits limits, Clock clock) {
         this.table = table;
         this.baskets = baskets;
         this.files = files;
-        this.rounds = rounds;
         this.links = links;
         this.keys = keys;
         this.transactions = transactions;
@@ -85,7 +68,7 @@ public class Submissions {
      * @throws Problem naming the fields that are missing or wrong
      */
     public String begin(Link link, String name, String email, String caller) {
-        Person declared = link.isOpen() ? declared(name, email) : null;
+        Person declared = link.isOpen() ? DeclaredSender.of(name, email) : null;
         limits.count(Limits.Kind.SUBMISSION, link.id() + " " + caller);
         String key = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(KEY_BYTES));
         byte[] callerHash = keys.sign(("caller " + caller).getBytes(StandardCharsets.UTF_8));
@@ -103,7 +86,7 @@ public class Submissions {
         if (submission.finishedAt() != null) {
             throw Problem.conflict("submission-finished");
         }
-        Person declared = declared(name, email);
+        Person declared = DeclaredSender.of(name, email);
         Long before = transactions.durably(() -> {
             Submission locked = table.lock(submission.id());
             table.declare(locked.id(), declared);
@@ -225,46 +208,5 @@ public class Submissions {
     /** The submissions of a basket, the oldest first. */
     List<Submission> ofBasket(long basketId) {
         return table.ofBasket(basketId);
-    }
-
-    /**
-     * Ends a submission and tells what was received. Asking again gives the same receipt.
-     *
-     * @throws Problem when nothing was received
-     */
-    public Receipt finish(Submission submission) {
-        List<ReceivedFile> received = files.ofSubmission(submission.id());
-        if (received.isEmpty()) {
-            throw Problem.refused("nothing-sent");
-        }
-        if (submission.finishedAt() == null) {
-            transactions.durably(() -> table.finish(submission.id(), clock.instant()));
-        }
-        Instant at = Objects.requireNonNull(byId(submission.id()).finishedAt());
-        List<Item> items = rounds.items(received.get(0).roundId());
-        List<ReceivedFile> earlier = submission.selfDeclared() || submission.basketId() == null ? received : files.ofBasket(submission.basketId());
-        List<ReceiptLine> lines = received.stream().map(file -> new ReceiptLine(
-                items.stream().filter(item -> item.id() == file.itemId()).findFirst().map(item -> item.spec().title()).orElseGet(() -> rounds.itemTitle(file.itemId())), file.originalName(),
-                file.sizeBytes(), HexFormat.of().formatHex(file.sha256()),
-                earlier.stream().anyMatch(other -> other.id() < file.id() && Arrays.equals(other.sha256(), file.sha256())))).toList();
-        return new Receipt(new ReceiptCode(submission.receiptCode()).toString(), at, lines);
-    }
-
-    private static Person declared(String name, String email) {
-        List<Fault> errors = new ArrayList<>();
-        if (name.isBlank()) {
-            errors.add(Fault.of("name", "sender-name-missing"));
-        } else if (name.strip().length() > Person.LONGEST_NAME || name.strip().chars().anyMatch(Character::isISOControl)) {
-            errors.add(Fault.of("name", "longest-line", Person.LONGEST_NAME));
-        }
-        try {
-            MailAddress address = MailAddress.parse(email);
-            if (errors.isEmpty()) {
-                return new Person(name.strip(), address);
-            }
-        } catch (FaultyValue problem) {
-            errors.add(problem.at("email"));
-        }
-        throw Problem.fields(errors);
     }
 }

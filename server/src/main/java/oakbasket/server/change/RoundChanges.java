@@ -28,6 +28,7 @@ import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Known;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -126,12 +127,8 @@ class RoundChanges {
                 errors.add(Fault.of("items[" + i + "].title", "item-gone"));
             }
         }
-        known.values().stream().filter(item -> !kept.contains(item.id())).forEach(item -> {
-            int came = files.filesOf(item.id());
-            if (came > 0) {
-                errors.add(Fault.of("items", "item-has-files", item.spec().title(), came));
-            }
-        });
+        Map<Long, Integer> came = files.countsOf(known.keySet().stream().filter(item -> !kept.contains(item)).toList());
+        came.forEach((item, count) -> errors.add(Fault.of("items", "item-has-files", Known.in(known, item).spec().title(), count)));
         if (!errors.isEmpty()) {
             throw Problem.fields(errors);
         }

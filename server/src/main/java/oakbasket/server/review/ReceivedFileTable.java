@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -138,8 +139,13 @@ class ReceivedFileTable {
         return jdbc.sql(SELECT + "WHERE other_path IS NOT NULL").query(ReceivedFile.class).list();
     }
 
-    int countOfItem(long itemId) {
-        return jdbc.sql("SELECT COUNT(*) FROM received_file WHERE item_id = :item").param("item", itemId).query(Integer.class).single();
+    Map<Long, Integer> countsOf(Collection<Long> itemIds) {
+        Map<Long, Integer> counts = new LinkedHashMap<>();
+        jdbc.sql("SELECT item_id, COUNT(*) FROM received_file WHERE item_id = ANY(?) GROUP BY item_id ORDER BY item_id").param(itemIds.toArray(Long[]::new))
+                .query(row -> {
+                    counts.put(row.getLong(1), row.getInt(2));
+                });
+        return counts;
     }
 
     void move(List<Long> submissions, long basketId) {

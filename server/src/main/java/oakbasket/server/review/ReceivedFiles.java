@@ -99,9 +99,9 @@ public class ReceivedFiles {
         table.move(submissions, basketId);
     }
 
-    /** How many files came for an item of whatever basket, whatever became of them. */
-    public int filesOf(long itemId) {
-        return table.countOfItem(itemId);
+    /** How many files came for these items in all baskets, whatever became of them, in the order of the items; an item for which none came is left out. */
+    public Map<Long, Integer> countsOf(Collection<Long> itemIds) {
+        return table.countsOf(itemIds);
     }
 
     /** All files of a basket that are not kept apart, the oldest first. */

@@ -3,6 +3,7 @@ package oakbasket.server.sender;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.Objects;
 import oakbasket.server.basket.Baskets;
+import oakbasket.server.basket.Receipts;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.claim.Claims;
@@ -47,17 +48,19 @@ class SenderController {
     private final BasketPage pages;
     private final Baskets baskets;
     private final Submissions submissions;
+    private final Receipts receipts;
     private final Rounds rounds;
     private final Drafts drafts;
     private final Forms forms;
     private final Claims claims;
 
-    SenderController(Links links, BasketPage pages, Baskets baskets, Submissions submissions, Rounds rounds, Drafts drafts, Forms forms, Claims claims) {
+    SenderController(Links links, BasketPage pages, Baskets baskets, Submissions submissions, Receipts receipts, Rounds rounds, Drafts drafts, Forms forms, Claims claims) {
         this.claims = claims;
         this.links = links;
         this.pages = pages;
         this.baskets = baskets;
         this.submissions = submissions;
+        this.receipts = receipts;
         this.rounds = rounds;
         this.drafts = drafts;
         this.forms = forms;
@@ -122,8 +125,8 @@ class SenderController {
 
     /** Also after closing: what was begun may be finished. */
     @PostMapping("/api/basket/submissions/finish")
-    Submissions.Receipt finish(@RequestHeader(value = "Oak-Submission", required = false) @Nullable String key) {
-        return submissions.finish(submissions.byKey(key));
+    Receipts.Receipt finish(@RequestHeader(value = "Oak-Submission", required = false) @Nullable String key) {
+        return receipts.finish(submissions.byKey(key));
     }
 
     /** For the desk: the page as a sender will see it, also of a draft that could be opened. */

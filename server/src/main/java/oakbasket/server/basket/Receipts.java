@@ -1,0 +1,66 @@
+package oakbasket.server.basket;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Objects;
+import oakbasket.core.receipt.ReceiptCode;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.review.ReceivedFile;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Item;
+import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Transactions;
+import org.springframework.stereotype.Service;
+
+/** Ends sendings and gives the sender's proof of what was received. */
+@Service
+public class Receipts {
+
+    /** One line of a receipt. */
+    public record ReceiptLine(String item, String name, long bytes, String sha256, boolean sentBefore) {
+    }
+
+    /** The sender's proof. */
+    public record Receipt(String code, Instant at, List<ReceiptLine> files) {
+    }
+
+    private final SubmissionTable table;
+    private final ReceivedFiles files;
+    private final Rounds rounds;
+    private final Transactions transactions;
+    private final Clock clock;
+
+    Receipts(SubmissionTable table, ReceivedFiles files, Rounds rounds, Transactions transactions, Clock clock) {
+        this.table = table;
+        this.files = files;
+        this.rounds = rounds;
+        this.transactions = transactions;
+        this.clock = clock;
+    }
+
+    /**
+     * Ends a submission and tells what was received. Asking again gives the same receipt.
+     *
+     * @throws Problem when nothing was received
+     */
+    public Receipt finish(Submission submission) {
+        List<ReceivedFile> received = files.ofSubmission(submission.id());
+        if (received.isEmpty()) {
+            throw Problem.refused("nothing-sent");
+        }
+        if (submission.finishedAt() == null) {
+            transactions.durably(() -> table.finish(submission.id(), clock.instant()));
+        }
+        Instant at = Objects.requireNonNull(table.byId(submission.id()).orElseThrow().finishedAt());
+        List<Item> items = rounds.items(received.get(0).roundId());
+        List<ReceivedFile> earlier = submission.selfDeclared() || submission.basketId() == null ? received : files.ofBasket(submission.basketId());
+        List<ReceiptLine> lines = received.stream().map(file -> new ReceiptLine(
+                items.stream().filter(item -> item.id() == file.itemId()).findFirst().map(item -> item.spec().title()).orElseGet(() -> rounds.itemTitle(file.itemId())), file.originalName(),
+                file.sizeBytes(), HexFormat.of().formatHex(file.sha256()),
+                earlier.stream().anyMatch(other -> other.id() < file.id() && Arrays.equals(other.sha256(), file.sha256())))).toList();
+        return new Receipt(new ReceiptCode(submission.receiptCode()).toString(), at, lines);
+    }
+}

@@ -1,0 +1,150 @@
+package oakbasket.server.today;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import oakbasket.core.round.RoundState;
+import oakbasket.core.standing.BasketList;
+import oakbasket.server.Settings;
+import oakbasket.server.account.Account;
+import oakbasket.server.account.AccountService;
+import oakbasket.server.basket.Baskets;
+import oakbasket.server.board.Board;
+import oakbasket.server.review.ReceivedFile;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Known;
+import org.springframework.stereotype.Service;
+
+/** Today across all gathering rounds: what is just in, what needs somebody, what is coming up. */
+@Service
+class TodayOverview {
+
+    /** One person's recent files in one round. */
+    record JustIn(long roundId, String round, long basketId, String person, int files, List<String> names, Instant last, boolean unseen) {
+    }
+
+    /** Something a coordinator should do; {@code what} is {@code check}, {@code claimed}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code prepared} or {@code retention}. */
+    record NeedsYou(String what, long roundId, String round, int count, List<String> people) {
+    }
+
+    /** What falls on one day. */
+    record Deadline(long roundId, String round, int owing, int asked, boolean extension, Instant at, String zone) {
+    }
+
+    record Day(LocalDate date, List<Deadline> deadlines) {
+    }
+
+    record Today(LocalDate date, List<JustIn> justIn, int unseen, List<NeedsYou> needsYou, List<Day> comingUp, boolean anyRound) {
+    }
+
+    private static final Duration RECENT = Duration.ofDays(3);
+    private static final int MOST_RECENT_FILES = 500;
+    private static final int MOST_NAMES = 3;
+    private static final int DAYS = 14;
+
+    private final Board board;
+    private final Rounds rounds;
+    private final Baskets baskets;
+    private final ReceivedFiles files;
+    private final AccountService accounts;
+    private final Settings settings;
+    private final Clock clock;
+
+    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, AccountService accounts, Settings settings, Clock clock) {
+        this.board = board;
+        this.rounds = rounds;
+        this.baskets = baskets;
+        this.files = files;
+        this.accounts = accounts;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    /** How things stand now for this account. */
+    Today of(Account signedIn) {
+        Instant now = clock.instant();
+        ZoneId zone = settings.zone();
+        Instant lastLook = accounts.current(signedIn.id()).lastLook();
+        List<Board.Judged> gathering = board.judge(rounds.gathering());
+        List<Rounds.Head> all = rounds.all();
+        List<JustIn> justIn = justIn(all, lastLook, now);
+        LocalDate today = LocalDate.ofInstant(now, zone);
+        return new Today(today, justIn, justIn.stream().filter(JustIn::unseen).mapToInt(JustIn::files).sum(),
+                needsYou(all, gathering, today), comingUp(gathering, today, zone), !all.isEmpty());
+    }
+
+    private List<JustIn> justIn(List<Rounds.Head> all, Instant lastLook, Instant now) {
+        Instant recent = now.minus(RECENT);
+        Map<Long, List<ReceivedFile>> byBasket = new LinkedHashMap<>();
+        files.since(lastLook.isBefore(recent) ? lastLook : recent, MOST_RECENT_FILES)
+                .forEach(file -> byBasket.computeIfAbsent(file.basketId(), id -> new ArrayList<>()).add(file));
+        Map<Long, String> people = baskets.names(byBasket.keySet());
+        Map<Long, String> titles = new LinkedHashMap<>();
+        all.forEach(head -> titles.put(head.id(), head.title()));
+        return byBasket.entrySet().stream().map(entry -> {
+            List<ReceivedFile> arrived = entry.getValue();
+            ReceivedFile newest = arrived.get(0);
+            return new JustIn(newest.roundId(), Known.in(titles, newest.roundId()), entry.getKey(),
+                    people.getOrDefault(entry.getKey(), ""), arrived.size(),
+                    arrived.stream().limit(MOST_NAMES).map(ReceivedFile::storedName).toList(), newest.receivedAt(), newest.receivedAt().isAfter(lastLook));
+        }).toList();
+    }
+
+    private List<NeedsYou> needsYou(List<Rounds.Head> all, List<Board.Judged> gathering, LocalDate today) {
+        List<NeedsYou> needs = new ArrayList<>();
+        all.stream().filter(head -> head.state() == RoundState.DRAFT && head.seriesId() != null)
+                .forEach(head -> needs.add(new NeedsYou("prepared", head.id(), head.title(), 1, List.of())));
+        gathering.forEach(judged -> needs.addAll(needsYou(judged)));
+        rounds.keptUntilBefore(today).forEach(round -> needs.add(new NeedsYou("retention", round.id(), round.title(), 1, List.of())));
+        return needs;
+    }
+
+    private static List<NeedsYou> needsYou(Board.Judged judged) {
+        List<NeedsYou> needs = new ArrayList<>();
+        add(needs, "check", judged, in(judged, BasketList.TO_CHECK), judged.counts().toCheck());
+        add(needs, "claimed", judged, in(judged, BasketList.CLAIMED), judged.counts().claimed());
+        add(needs, "overdue", judged, in(judged, BasketList.OVERDUE), -1);
+        add(needs, "hand-over", judged, in(judged, BasketList.HAND_OVER), -1);
+        add(needs, "walk-in", judged, in(judged, BasketList.WALK_INS).stream().filter(Board.Row::provisional).toList(), -1);
+        return needs;
+    }
+
+    private static List<Board.Row> in(Board.Judged judged, BasketList list) {
+        return judged.rows().stream().filter(row -> row.in(list)).toList();
+    }
+
+    private static void add(List<NeedsYou> needs, String what, Board.Judged judged, List<Board.Row> rows, int count) {
+        if (!rows.isEmpty()) {
+            needs.add(new NeedsYou(what, judged.round().id(), judged.round().title(), count < 0 ? rows.size() : count,
+                    rows.stream().limit(MOST_NAMES).map(Board.Row::name).toList()));
+        }
+    }
+
+    private static List<Day> comingUp(List<Board.Judged> gathering, LocalDate today, ZoneId zone) {
+        Map<LocalDate, List<Deadline>> days = new LinkedHashMap<>();
+        today.datesUntil(today.plusDays(DAYS)).forEach(date -> days.put(date, new ArrayList<>()));
+        for (Board.Judged judged : gathering) {
+            Map<Instant, List<Board.Row>> byDeadline = new LinkedHashMap<>();
+            in(judged, BasketList.ASKED).stream()
+                    .forEach(row -> byDeadline.computeIfAbsent(row.deadline(), at -> new ArrayList<>()).add(row));
+            byDeadline.putIfAbsent(judged.round().deadline().instant(), List.of());
+            byDeadline.forEach((at, rows) -> {
+                List<Deadline> day = days.get(LocalDate.ofInstant(at, zone));
+                boolean extension = !at.equals(judged.round().deadline().instant());
+                int owing = (int) rows.stream().filter(row -> row.in(BasketList.OWES)).count();
+                if (day != null && (owing > 0 || !extension)) {
+                    day.add(new Deadline(judged.round().id(), judged.round().title(), owing, rows.size(), extension, at, judged.round().zone().getId()));
+                }
+            });
+        }
+        return days.entrySet().stream().map(day -> new Day(day.getKey(), day.getValue().stream().sorted(Comparator.comparing(Deadline::at)).toList())).toList();
+    }
+}
