@@ -19,4 +19,10 @@ class ClaimTest {
     void whatIsClaimedCountsOnceItIsAccepted(Claim claim, boolean apart) {
         assertThat(claim.keptApart()).isEqualTo(apart);
     }
+
+    @ParameterizedTest
+    @CsvSource({"OPEN, true", "ACCEPTED, true", "DECLINED, false"})
+    void whatIsNotTheirsWaitsForNobody(Claim claim, boolean waits) {
+        assertThat(claim.waits()).isEqualTo(waits);
+    }
 }
