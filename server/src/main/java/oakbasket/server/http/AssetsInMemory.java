@@ -2,12 +2,12 @@ package oakbasket.server.http;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
+import java.util.Arrays;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import java.util.zip.GZIPOutputStream;
 import org.eclipse.jetty.http.HttpHeader;
 import org.eclipse.jetty.server.Handler;
@@ -15,37 +15,37 @@ import org.eclipse.jetty.server.Request;
 import org.eclipse.jetty.server.Response;
 import org.eclipse.jetty.util.Callback;
 import org.jspecify.annotations.Nullable;
-import org.springframework.core.io.ClassPathResource;
+import org.springframework.core.io.Resource;
+import org.springframework.core.io.support.PathMatchingResourcePatternResolver;
 import org.springframework.http.MediaType;
 import org.springframework.http.MediaTypeFactory;
 
 /**
- * Serves the parts of the two pages from memory, compressed once. They are the largest answers that a stranger can ask for; each is written in one piece
- * that all share, and no thread waits while it is read, however slowly.
+ * Serves the parts of the two pages from memory, read and compressed when the application starts. They are the largest answers that a stranger can ask for;
+ * each is written in one piece that all share, and no thread waits while it is read, however slowly.
  */
 final class AssetsInMemory extends Handler.Wrapper {
 
     private static final String PREFIX = "/assets/";
     private static final String FOR_A_YEAR = "max-age=31536000, public, immutable";
     private static final Set<String> COMPRESSED_ALREADY = Set.of("font/woff2", "image/png");
-    private static final Asset NONE = new Asset("", ByteBuffer.allocate(0), null);
 
     private record Asset(String mediaType, ByteBuffer plain, @Nullable ByteBuffer gzip) {
     }
 
-    private final Map<String, Asset> assets = new ConcurrentHashMap<>();
+    private final Map<String, Asset> assets;
 
     AssetsInMemory(Handler next) {
         super(next);
+        assets = all();
     }
 
     @Override
-    @SuppressWarnings("ReferenceEquality") // nothing found is one thing, not a value
     public boolean handle(Request request, Response response, Callback callback) throws Exception {
         String path = Request.getPathInContext(request);
         boolean reading = request.getMethod().equals("GET") || request.getMethod().equals("HEAD");
-        Asset asset = reading && path.startsWith(PREFIX) ? find(path) : NONE;
-        if (asset == NONE) {
+        Asset asset = reading ? assets.get(path) : null;
+        if (asset == null) {
             return super.handle(request, response, callback);
         }
         ByteBuffer gzip = request.getHeaders().contains(HttpHeader.ACCEPT_ENCODING, "gzip") ? asset.gzip() : null;
@@ -62,24 +62,19 @@ final class AssetsInMemory extends Handler.Wrapper {
         return true;
     }
 
-    /** The names of built parts are plain; any other name has none, and is not remembered. */
-    private Asset find(String path) {
-        String name = path.substring(PREFIX.length());
-        if (!name.matches("[A-Za-z0-9_-][A-Za-z0-9._-]{0,200}")) {
-            return NONE;
+    private static Map<String, Asset> all() {
+        try {
+            return Arrays.stream(new PathMatchingResourcePatternResolver().getResources("classpath*:static" + PREFIX + "*"))
+                    .collect(Collectors.toUnmodifiableMap(part -> PREFIX + part.getFilename(), AssetsInMemory::read));
+        } catch (IOException unreadable) {
+            throw new UncheckedIOException(unreadable);
         }
-        Asset known = assets.get(name);
-        if (known != null) {
-            return known;
-        }
-        ClassPathResource resource = new ClassPathResource("static" + PREFIX + name);
-        // Hundreds may ask for the same part before anybody has; it is read once, and the others wait for it.
-        return resource.isReadable() ? assets.computeIfAbsent(name, first -> read(first, resource)) : NONE;
     }
 
-    private static Asset read(String name, ClassPathResource resource) {
-        try (InputStream in = resource.getInputStream()) {
-            byte[] plain = in.readAllBytes();
+    private static Asset read(Resource part) {
+        try {
+            String name = String.valueOf(part.getFilename());
+            byte[] plain = part.getContentAsByteArray();
             String type = name.endsWith(".mjs") || name.endsWith(".js") ? "text/javascript"
                     : MediaTypeFactory.getMediaType(name).orElse(MediaType.APPLICATION_OCTET_STREAM).toString();
             return new Asset(type, outsideTheHeap(plain), COMPRESSED_ALREADY.contains(type) ? null : outsideTheHeap(gzip(plain)));

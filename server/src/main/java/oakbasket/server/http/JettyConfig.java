@@ -9,6 +9,7 @@ import org.eclipse.jetty.server.HttpConfiguration;
 import org.eclipse.jetty.server.HttpConnectionFactory;
 import org.eclipse.jetty.server.Server;
 import org.eclipse.jetty.server.handler.ThreadLimitHandler;
+import org.eclipse.jetty.server.handler.gzip.GzipHandler;
 import org.springframework.boot.jetty.servlet.JettyServletWebServerFactory;
 import org.springframework.boot.web.server.WebServerFactoryCustomizer;
 import org.springframework.core.Ordered;
@@ -27,6 +28,8 @@ class JettyConfig implements WebServerFactoryCustomizer<JettyServletWebServerFac
     private static final int LONGEST_REQUEST_HEAD = 12 * 1024;
     /** How many requests of one caller are at work at the same moment; more of them wait. */
     private static final int THREADS_PER_CALLER = 48;
+    /** Below this many bytes compression costs more than it spares. */
+    private static final int SMALLEST_COMPRESSED = 1024;
 
     private final Settings settings;
     private final ProblemWriter problems;
@@ -53,7 +56,7 @@ class JettyConfig implements WebServerFactoryCustomizer<JettyServletWebServerFac
     private void guard(Server server) {
         boolean proxied = !"none".equalsIgnoreCase(environment.getProperty("server.forward-headers-strategy", "none"));
         Refusals refusals = new Refusals(problems);
-        ThreadLimitHandler threads = new ThreadLimitHandler(server.getHandler(), proxied ? "X-Forwarded-For" : null, false);
+        ThreadLimitHandler threads = new ThreadLimitHandler(compressing(server.getHandler()), proxied ? "X-Forwarded-For" : null, false);
         threads.setThreadLimit(THREADS_PER_CALLER);
         Handler assets = new AssetsInMemory(new ReadableHeaders(new SmallBodies(threads, refusals), refusals));
         RequestsUnderWay underWay = new RequestsUnderWay(new LingeringBodies(new MinimumRates(assets)), server.getScheduler());
@@ -67,6 +70,18 @@ class JettyConfig implements WebServerFactoryCustomizer<JettyServletWebServerFac
             ((org.eclipse.jetty.util.component.Container) connector).addBean(underWay, false);
             configure(connector.getConnectionFactory(HttpConnectionFactory.class).getHttpConfiguration());
         }
+    }
+
+    /**
+     * Compresses answers. Not by the newer handler that Spring Boot would take: of Jetty 12.1.14 it was seen, on the first answer of a process, to send the
+     * ten bytes of the gzip head, then the end, and so an empty page that looked whole.
+     */
+    private static Handler compressing(Handler answers) {
+        GzipHandler gzip = new GzipHandler(answers);
+        gzip.setMinGzipSize(SMALLEST_COMPRESSED);
+        gzip.setIncludedMethods("GET", "POST");
+        gzip.setIncludedMimeTypes("application/json", "application/problem+json", "text/html", "text/css", "image/svg+xml");
+        return gzip;
     }
 
     private static void configure(HttpConfiguration http) {

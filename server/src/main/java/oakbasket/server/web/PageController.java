@@ -1,7 +1,8 @@
 package oakbasket.server.web;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import org.springframework.core.io.ClassPathResource;
-import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -12,20 +13,31 @@ import org.springframework.web.bind.annotation.GetMapping;
 @Controller
 class PageController {
 
+    private final byte[] desk;
+    private final byte[] basket;
+    private final byte[] icon;
+
+    /** Reads the pages once: a classpath that cannot be read for a moment would otherwise be answered with an empty page, and nobody would hear of it. */
+    PageController() {
+        desk = read("desk.html");
+        basket = read("basket.html");
+        icon = read("favicon.svg");
+    }
+
     @GetMapping({"/", "/sign-in", "/welcome", "/rounds", "/rounds/**", "/contacts", "/contacts/**", "/post", "/setup", "/setup/**"})
-    ResponseEntity<Resource> desk() {
-        return page("desk.html");
+    ResponseEntity<byte[]> desk() {
+        return page(desk);
     }
 
     /** Also where a link was copied badly: the page then says what to do. */
     @GetMapping({"/b", "/b/**", "/B/**", "/rehearsal/{round}"})
-    ResponseEntity<Resource> basket() {
-        return page("basket.html");
+    ResponseEntity<byte[]> basket() {
+        return page(basket);
     }
 
     @GetMapping({"/favicon.ico", "/favicon.svg"})
-    ResponseEntity<Resource> icon() {
-        return ResponseEntity.ok().contentType(MediaType.valueOf("image/svg+xml")).body(new ClassPathResource("static/favicon.svg"));
+    ResponseEntity<byte[]> icon() {
+        return ResponseEntity.ok().contentType(MediaType.valueOf("image/svg+xml")).body(icon);
     }
 
     /** Links are private; nothing here is for search engines. */
@@ -34,8 +46,15 @@ class PageController {
         return ResponseEntity.ok().contentType(MediaType.TEXT_PLAIN).body("User-agent: *\nDisallow: /\n");
     }
 
-    private static ResponseEntity<Resource> page(String name) {
-        return ResponseEntity.ok().contentType(MediaType.valueOf("text/html;charset=UTF-8")).cacheControl(CacheControl.noStore())
-                .body(new ClassPathResource("static/" + name));
+    private static ResponseEntity<byte[]> page(byte[] html) {
+        return ResponseEntity.ok().contentType(MediaType.valueOf("text/html;charset=UTF-8")).cacheControl(CacheControl.noStore()).body(html);
+    }
+
+    private static byte[] read(String name) {
+        try {
+            return new ClassPathResource("static/" + name).getContentAsByteArray();
+        } catch (IOException missing) {
+            throw new UncheckedIOException(missing);
+        }
     }
 }
