@@ -7,4 +7,5 @@ need chromium=chromium unzip=unzip 7z=p7zip-full python3=python3
 need_python openpyxl=python3-openpyxl vobject=python3-vobject
 need_java
 build_web
+(cd web && npm run --silent lint)
 exec mvn -B -ntp verify "$@"

@@ -1,9 +1,12 @@
 import vue from '@vitejs/plugin-vue'
 import { resolve } from 'node:path'
+import { ElementPlusResolver } from 'unplugin-vue-components/resolvers'
+import components from 'unplugin-vue-components/vite'
 import { defineConfig } from 'vite'
 
 export default defineConfig({
-  plugins: [vue()],
+  // Each part of Element Plus comes with its style where a template names it, and nothing else of it.
+  plugins: [vue(), components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: 'css' })] })],
   define: { __VUE_OPTIONS_API__: 'true', __VUE_PROD_DEVTOOLS__: 'false' },
   build: {
     outDir: 'dist',

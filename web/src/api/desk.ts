@@ -46,6 +46,7 @@ export const desk = {
   sheet: (id: number) => call<Draft>('GET', `/api/rounds/${id}/sheet`),
   save: (id: number, version: number, sheet: RoundSheet) => call<Draft>('PUT', `/api/rounds/${id}/sheet`, { version, sheet }),
   discard: (id: number) => call<void>('DELETE', `/api/rounds/${id}`),
+  opening: (id: number) => call<Schemas['OpeningPreview']>('GET', `/api/rounds/${id}/opening`),
   open: (id: number, version: number) => call<void>('POST', `/api/rounds/${id}/open`, { version }),
   copyRound: (id: number) => call<Draft>('POST', `/api/rounds/${id}/copy`),
   changing: (id: number) => call<Schemas['Changing']>('GET', `/api/rounds/${id}/change`),

@@ -635,7 +635,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["preview_4"];
+        get: operations["preview_5"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1230,6 +1230,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["open"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{id}/opening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["preview_4"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2114,6 +2130,15 @@ export interface components {
         Open: {
             /** Format: int32 */
             version: number;
+        };
+        OpeningPreview: {
+            /** Format: int32 */
+            letters: number;
+            openLink: boolean;
+            /** Format: int32 */
+            people: number;
+            /** Format: int32 */
+            reminders: number;
         };
         Page: {
             askedBy: string;
@@ -4084,7 +4109,7 @@ export interface operations {
             };
         };
     };
-    preview_4: {
+    preview_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -5394,6 +5419,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OpeningPreview"];
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {

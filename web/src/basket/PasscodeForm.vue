@@ -22,6 +22,7 @@ async function submit() {
     <OakMark :size="44" />
     <h1>{{ text.passcodeTitle }}</h1>
     <label for="passcode">{{ text.passcode }}</label>
+    <!-- eslint-disable-next-line vuejs-accessibility/no-autofocus -- the page holds this one field -->
     <input id="passcode" v-model="passcode" class="input" autocomplete="off" autofocus :aria-invalid="!!error" aria-describedby="passcode-error passcode-note" />
     <p id="passcode-note" class="quiet">{{ text.passcodeNote }}</p>
     <p id="passcode-error" class="error" role="alert">{{ error }}</p>

@@ -3,6 +3,7 @@ import { desk } from '../api/desk'
 import { text } from '../text/desk'
 import OakMark from '../ui/OakMark.vue'
 import WeaveSprite from '../ui/WeaveSprite.vue'
+import { libraryLocale } from './library'
 import { router } from './router'
 import SearchBox from './SearchBox.vue'
 import { session } from './use-session'
@@ -15,24 +16,26 @@ async function signOut() {
 </script>
 
 <template>
-  <WeaveSprite />
-  <a class="skip" href="#page">{{ text.skip }}</a>
-  <div v-if="session?.signedIn" class="bar">
-    <RouterLink class="mark" to="/"><OakMark :size="34" /><span>{{ text.product }}</span></RouterLink>
-    <nav aria-label="Desk">
-      <RouterLink to="/" :class="{ here: $route.name === 'today' }">{{ text.tabs.today }}</RouterLink>
-      <RouterLink to="/rounds" :class="{ here: $route.path.startsWith('/rounds') }">{{ text.tabs.rounds }}</RouterLink>
-      <RouterLink to="/contacts" :class="{ here: $route.path.startsWith('/contacts') }">{{ text.tabs.contacts }}</RouterLink>
-      <RouterLink to="/post" :class="{ here: $route.name === 'post' }">{{ text.tabs.post }}</RouterLink>
-      <RouterLink to="/setup" :class="{ here: $route.path.startsWith('/setup') }">{{ text.tabs.setup }}</RouterLink>
-    </nav>
-    <SearchBox />
-    <span class="who" :title="session.office">{{ session.name }}</span>
-    <button class="button plain small" type="button" @click="signOut">{{ text.signOut }}</button>
-  </div>
-  <main id="page" tabindex="-1">
-    <RouterView :key="$route.name === 'sheet' || $route.name === 'compose' ? 'compose' : $route.path" />
-  </main>
+  <ElConfigProvider :locale="libraryLocale" :button="{ autoInsertSpace: false }">
+    <WeaveSprite />
+    <a class="skip" href="#page">{{ text.skip }}</a>
+    <div v-if="session?.signedIn" class="bar">
+      <RouterLink class="mark" to="/"><OakMark :size="34" /><span>{{ text.product }}</span></RouterLink>
+      <nav aria-label="Desk">
+        <RouterLink to="/" :class="{ here: $route.name === 'today' }">{{ text.tabs.today }}</RouterLink>
+        <RouterLink to="/rounds" :class="{ here: $route.path.startsWith('/rounds') }">{{ text.tabs.rounds }}</RouterLink>
+        <RouterLink to="/contacts" :class="{ here: $route.path.startsWith('/contacts') }">{{ text.tabs.contacts }}</RouterLink>
+        <RouterLink to="/post" :class="{ here: $route.name === 'post' }">{{ text.tabs.post }}</RouterLink>
+        <RouterLink to="/setup" :class="{ here: $route.path.startsWith('/setup') }">{{ text.tabs.setup }}</RouterLink>
+      </nav>
+      <SearchBox />
+      <span class="who" :title="session.office">{{ session.name }}</span>
+      <ElButton type="primary" link size="small" @click="signOut">{{ text.signOut }}</ElButton>
+    </div>
+    <main id="page" tabindex="-1">
+      <RouterView :key="$route.name === 'sheet' || $route.name === 'compose' ? 'compose' : $route.path" />
+    </main>
+  </ElConfigProvider>
 </template>
 
 <style scoped>
@@ -84,7 +87,7 @@ nav a.here {
   font-weight: 600;
 }
 .who,
-.button {
+.el-button {
   white-space: nowrap;
 }
 .who {

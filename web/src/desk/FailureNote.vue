@@ -9,6 +9,6 @@ defineEmits<{ retry: [] }>()
 <template>
   <div class="failure" role="alert">
     <span><strong>{{ problem.title }}.</strong> {{ problem.detail }}</span>
-    <button class="button small" type="button" @click="$emit('retry')">{{ text.retry }}</button>
+    <ElButton size="small" @click="$emit('retry')">{{ text.retry }}</ElButton>
   </div>
 </template>

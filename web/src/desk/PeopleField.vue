@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { desk, type Contact } from '../api/desk'
 import { text } from '../text/desk'
-import FindBox from '../ui/FindBox.vue'
+import FindBox from './fields/FindBox.vue'
 
 /** A field in which contacts, and groups where they fit, are found by a few letters. */
 const props = defineProps<{ id: string; label: string; groups?: boolean }>()

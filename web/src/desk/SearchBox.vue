@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { desk, type Schemas } from '../api/desk'
 import { text } from '../text/desk'
-import FindBox from '../ui/FindBox.vue'
+import FindBox from './fields/FindBox.vue'
 import { router } from './router'
 import { useKeys } from './use-keys'
 
@@ -32,11 +32,7 @@ async function go(hit: Hit) {
 .search {
   width: 320px;
 }
-.search .found {
-  right: 0;
-  width: 520px;
-}
-.search .kind {
+.found .kind {
   display: inline-block;
   min-width: 62px;
 }

@@ -1,4 +1,5 @@
-import { ElMessage } from 'element-plus/es/components/message/index.mjs'
+import { ElButton, ElMessage } from 'element-plus'
+import 'element-plus/theme-chalk/el-button.css'
 import 'element-plus/theme-chalk/el-message.css'
 import { h } from 'vue'
 import type { ApiProblem } from '../api/problem'
@@ -6,7 +7,7 @@ import type { ApiProblem } from '../api/problem'
 /** A short word at the top of the desk, with an undo where there is one. */
 export function say(message: string, undo?: { label: string; run: () => void }): void {
   const handle = ElMessage({
-    message: undo ? h('span', [message + ' ', h('button', { class: 'button small', type: 'button', onClick: () => { handle.close(); undo.run() } }, undo.label)]) : message,
+    message: undo ? h('span', [message + ' ', h(ElButton, { size: 'small', onClick: () => { handle.close(); undo.run() } }, () => undo.label)]) : message,
     duration: undo ? 10_000 : 4_000,
     customClass: 'said',
     grouping: false,

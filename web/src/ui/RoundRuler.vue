@@ -8,9 +8,9 @@ type Tick = Schemas['LetterTick']
 
 /**
  * One time line of a round from its opening on: the stepped line of completed baskets against the number asked, the deadline post, grace hatched,
- * and the hand that says now; letters as small marks under the line, solid when they went and hollow when they are planned.
+ * and the hand that says now; letters as small marks under the line, solid when they went and hollow when they are planned. Folded, only the line itself.
  */
-const props = defineProps<{ opened: string; deadline: string; graceEnd: string; now: string; closed: string | null; zone: string; asked: number; finished: string[]; letters: Tick[] }>()
+const props = defineProps<{ opened: string; deadline: string; graceEnd: string; now: string; closed: string | null; zone: string; asked: number; finished: string[]; letters: Tick[]; folded?: boolean }>()
 const t = text.ruler
 /** How much of its length before them the line goes on for letters that are only planned. */
 const PLANNED_SHARE = 0.35
@@ -61,7 +61,7 @@ const marks = computed(() => [
 </script>
 
 <template>
-  <figure class="ruler" role="img" :aria-label="t.label(finished.length, asked, dayAndTime(opened, zone), dayAndTime(deadline, zone), ticks.map((tick) => tick.words))">
+  <figure class="ruler" :class="{ folded }" role="img" :aria-label="t.label(finished.length, asked, dayAndTime(opened, zone), dayAndTime(deadline, zone), ticks.map((tick) => tick.words))">
     <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" preserveAspectRatio="none" aria-hidden="true">
       <defs>
         <pattern id="grace" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V8" class="hatch" /></pattern>
@@ -74,13 +74,13 @@ const marks = computed(() => [
       <path :d="`M${x(deadline)} 0 V${HEIGHT}`" class="post" />
       <path :d="`M${x(now)} 0 V${HEIGHT}`" class="hand" />
     </svg>
-    <div class="ticks" aria-hidden="true">
+    <div v-if="!folded" class="ticks" aria-hidden="true">
       <svg v-for="tick in ticks" :key="tick.words" class="tick" :class="{ planned: tick.planned }" :style="{ left: `${share(tick.at) * 100}%` }" viewBox="0 0 12 9">
         <title>{{ tick.words }}</title>
         <path d="M1 1 H11 V8 H1 Z" />
       </svg>
     </div>
-    <div class="words" aria-hidden="true">
+    <div v-if="!folded" class="words" aria-hidden="true">
       <span v-for="mark in marks" :key="mark.kind" :class="[mark.kind, { left: share(mark.at) > 0.86 }]" :style="{ left: `${share(mark.at) * 100}%` }">{{ mark.words }}</span>
       <span class="total">{{ t.of(finished.length, asked) }}</span>
     </div>
@@ -100,6 +100,14 @@ svg {
 path {
   fill: none;
   vector-effect: non-scaling-stroke;
+}
+.folded {
+  flex: 1;
+  min-width: 120px;
+  margin: 0;
+}
+.folded svg {
+  height: 22px;
 }
 .asked {
   stroke: var(--line-strong);

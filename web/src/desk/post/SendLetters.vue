@@ -53,8 +53,8 @@ async function stop(batch: number) {
     </template>
     <p v-if="problem" class="error" role="alert">{{ problem.at('baskets') || problem.detail }}</p>
     <span class="buttons">
-      <button v-if="letters > 0" class="button small primary" type="button" @click="send">{{ t.send(letters) }}</button>
-      <button class="button small" type="button" @click="emit('done')">{{ t.cancel }}</button>
+      <ElButton v-if="letters > 0" type="primary" size="small" @click="send">{{ t.send(letters) }}</ElButton>
+      <ElButton size="small" @click="emit('done')">{{ t.cancel }}</ElButton>
     </span>
   </div>
 </template>

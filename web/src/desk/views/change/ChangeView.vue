@@ -83,7 +83,7 @@ const errorAt = computed(() => (field: string) => errors.value?.at(field) ?? '')
         <section v-for="(part, n) in parts" :key="n" class="part"><component :is="part" :sheet="sheet" :error-at="errorAt" /></section>
       </div>
       <aside class="effect" aria-live="polite">
-        <button class="button" :class="{ primary: !preview || stale }" type="submit">{{ t.preview }}</button>
+        <ElButton native-type="submit" :class="{ primary: !preview || stale }">{{ t.preview }}</ElButton>
         <template v-if="errors">
           <ul><li v-for="one in errors.errors" :key="one.field + one.detail" class="error">{{ one.detail }}</li></ul>
           <p v-if="errors.errors.length === 0" class="error">{{ errors.detail }}</p>
@@ -93,7 +93,7 @@ const errorAt = computed(() => (field: string) => errors.value?.at(field) ?? '')
           <p v-for="(n, kind) in preview.kinds" :key="kind">{{ n }} × {{ t.kinds[kind] }}</p>
           <p v-for="words in preview.plain" :key="words" class="quiet">{{ words }}</p>
           <p v-for="odd in preview.oddities" :key="odd.detail" class="odd">{{ odd.detail }}</p>
-          <button class="button primary" type="button" @click="apply">{{ t.apply }}</button>
+          <ElButton type="primary" @click="apply">{{ t.apply }}</ElButton>
           <ul class="people">
             <li v-for="one in preview.affected.slice(0, FIRST)" :key="one.effect.basketId">
               <strong>{{ one.name }}</strong> {{ one.effect.kinds.map((kind) => t.kinds[kind]).join(', ') }}

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { desk, type RoundSheet, type Schemas } from '../../../api/desk'
 import { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import NamedMenu from '../../fields/NamedMenu.vue'
 import { say } from '../../say'
 
 /** Takes items from a kept checklist, or keeps this sheet as a checklist or a template. */
@@ -12,6 +13,7 @@ const templates = ref<Schemas['KeptTemplate'][]>([])
 const keeping = ref<'CHECKLIST' | 'ROUND'>()
 const name = ref('')
 const problem = ref<ApiProblem>()
+const checklists = computed(() => templates.value.filter((one) => one.kind === 'CHECKLIST'))
 
 onMounted(load)
 
@@ -19,11 +21,7 @@ async function load() {
   templates.value = await desk.templates().catch(() => [])
 }
 
-function take(event: Event) {
-  const select = event.target as HTMLSelectElement
-  const kept = templates.value.find((one) => one.id === Number(select.value))
-  select.value = ''
-  if (!kept) return
+function take(kept: Schemas['KeptTemplate']) {
   const fresh = JSON.parse(JSON.stringify(kept.sheet.items)) as RoundSheet['items']
   const blank = props.sheet.items.length === 1 && !props.sheet.items[0]!.title
   props.sheet.items.splice(blank ? 0 : props.sheet.items.length, blank ? 1 : 0, ...fresh)
@@ -44,25 +42,19 @@ async function keep(replace: boolean) {
 </script>
 
 <template>
-  <select v-if="templates.some((one) => one.kind === 'CHECKLIST')" class="input choice" :aria-label="t.useChecklist" @change="take">
-    <option value="">{{ t.useChecklist }}</option>
-    <option v-for="one in templates.filter((one) => one.kind === 'CHECKLIST')" :key="one.id" :value="one.id">{{ one.name }}</option>
-  </select>
-  <button class="button plain" type="button" @click="keeping = 'CHECKLIST'">{{ t.keepChecklist }}</button>
-  <button class="button plain" type="button" @click="keeping = 'ROUND'">{{ t.keepRound }}</button>
+  <NamedMenu v-if="checklists.length > 0" :label="t.useChecklist" :names="checklists.map((one) => one.name)" @pick="(n) => take(checklists[n]!)" />
+  <ElButton type="primary" link @click="keeping = 'CHECKLIST'">{{ t.keepChecklist }}</ElButton>
+  <ElButton type="primary" link @click="keeping = 'ROUND'">{{ t.keepRound }}</ElButton>
   <div v-if="keeping" class="keep" @keydown.enter.prevent="keep(false)" @keydown.esc="keeping = undefined">
     <label for="template-name">{{ t.name }}</label>
-    <input id="template-name" v-model="name" class="input" maxlength="200" :aria-invalid="!!problem" aria-describedby="template-error" />
-    <button class="button small" type="button" @click="keep(false)">{{ t.keep }}</button>
-    <button v-if="problem?.code === 'template-name-taken'" class="button small" type="button" @click="keep(true)">{{ t.replace }}</button>
+    <ElInput id="template-name" v-model="name" maxlength="200" :aria-invalid="!!problem" aria-describedby="template-error" />
+    <ElButton size="small" @click="keep(false)">{{ t.keep }}</ElButton>
+    <ElButton v-if="problem?.code === 'template-name-taken'" size="small" @click="keep(true)">{{ t.replace }}</ElButton>
     <p id="template-error" class="error" role="alert">{{ problem ? problem.at('name') || problem.detail : '' }}</p>
   </div>
 </template>
 
 <style scoped>
-.choice {
-  width: auto;
-}
 .keep {
   display: flex;
   flex-basis: 100%;
@@ -70,7 +62,7 @@ async function keep(replace: boolean) {
   gap: 8px;
   align-items: center;
 }
-.keep .input {
+.keep .el-input {
   width: 280px;
 }
 </style>

@@ -29,11 +29,11 @@ function deadline(): string {
 
 <template>
   <aside class="preview" :aria-label="t.preview">
-    <div class="choice" role="group" :aria-label="t.preview">
-      <button type="button" :aria-pressed="side === 'sender'" @click="side = 'sender'">{{ t.asSender }}</button>
-      <button type="button" :aria-pressed="side === 'letter'" @click="side = 'letter'">{{ text.post.preview }}</button>
-      <button type="button" :aria-pressed="side === 'filing'" @click="side = 'filing'">{{ t.filing }}</button>
-    </div>
+    <ElTabs v-model="side">
+      <ElTabPane name="sender" :label="t.asSender" />
+      <ElTabPane name="letter" :label="text.post.preview" />
+      <ElTabPane name="filing" :label="t.filing" />
+    </ElTabs>
     <div v-if="side === 'sender'" class="phone">
       <p class="office"><OakMark :size="22" /> {{ session?.office }}</p>
       <h3>{{ sheet.title || t.untitled }}</h3>
@@ -65,22 +65,6 @@ function deadline(): string {
 .preview {
   position: sticky;
   top: 16px;
-}
-.choice {
-  display: flex;
-  gap: 18px;
-  margin-bottom: 10px;
-}
-.choice button {
-  padding: 4px 0;
-  border: 0;
-  border-bottom: 4px solid transparent;
-  background: none;
-  cursor: pointer;
-}
-.choice button[aria-pressed='true'] {
-  border-bottom-color: var(--oak);
-  font-weight: 600;
 }
 .phone,
 .filing {

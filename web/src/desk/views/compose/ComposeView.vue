@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { nextTick, onMounted } from 'vue'
+import { nextTick, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import type { Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../ui/time'
 import FailureNote from '../../FailureNote.vue'
 import { sayProblem } from '../../say'
 import ComposePreview from './ComposePreview.vue'
+import OpeningDialog from './OpeningDialog.vue'
 import PartHow from './PartHow.vue'
 import PartWhat from './PartWhat.vue'
 import PartWhen from './PartWhen.vue'
@@ -16,17 +18,28 @@ import { useSheet } from './use-sheet'
 const t = text.compose
 const route = useRoute()
 const router = useRouter()
-const { sheet, loaded, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, open, discard, errorAt } = useSheet(route.params.id ? Number(route.params.id) : undefined)
+const { sheet, loaded, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, ask, open, discard, errorAt } = useSheet(route.params.id ? Number(route.params.id) : undefined)
+const opening = ref<Schemas['OpeningPreview']>()
 const parts = [PartWhat, PartWho, PartWhen, PartWhere, PartHow]
 
 onMounted(load)
 
+/** Shows what opening will do, or leads to what keeps the round from being opened. */
 async function tryOpen() {
-  if (await open()) await router.push({ name: 'round', params: { id: id.value } })
-  else {
-    await nextTick()
-    document.querySelector<HTMLElement>('.compose [aria-invalid="true"]')?.focus()
-  }
+  opening.value = await ask()
+  if (!opening.value) await toFirstFault()
+}
+
+async function openNow() {
+  const done = await open()
+  opening.value = undefined
+  if (done) await router.push({ name: 'round', params: { id: id.value } })
+  else await toFirstFault()
+}
+
+async function toFirstFault() {
+  await nextTick()
+  document.querySelector<HTMLElement>('.compose [aria-invalid="true"]')?.focus()
 }
 
 async function throwAway() {
@@ -54,7 +67,7 @@ async function throwAway() {
     <FailureNote v-if="problem" :problem="problem" @retry="problem?.code === 'changed-elsewhere' ? load() : save()" />
     <p v-if="opened && id && !shown">{{ t.notDraft }} <RouterLink :to="{ name: 'round', params: { id } }">{{ t.toBoard }}</RouterLink></p>
     <p v-else-if="!loaded && !problem" class="quiet">{{ text.loading }}</p>
-    <form v-else-if="loaded" class="columns" novalidate @submit.prevent="tryOpen">
+    <form v-else-if="loaded" class="columns" novalidate @submit.prevent>
       <div>
         <section v-for="(part, n) in parts" :key="n" class="part" :aria-labelledby="`part-${n}`">
           <h2 :id="`part-${n}`"><span class="number">{{ n + 1 }}</span>{{ t.parts[n] }}</h2>
@@ -75,12 +88,13 @@ async function throwAway() {
           </template>
           <p v-if="errors.length === 0 && savedAt" class="ready">{{ t.ready }}</p>
           <div class="actions">
-            <button class="button primary" type="submit">{{ t.open }}</button>
+            <ElButton type="primary" @click="tryOpen">{{ t.open }}</ElButton>
             <a v-if="id" class="button" :href="`/rehearsal/${id}`" target="_blank" rel="noopener">{{ text.round.rehearse }}</a>
-            <button v-if="id" class="button plain" type="button" @click="throwAway">{{ t.discard }}</button>
+            <ElButton v-if="id" type="primary" link @click="throwAway">{{ t.discard }}</ElButton>
           </div>
         </section>
       </div>
+      <OpeningDialog v-if="opening" :title="sheet.title" :opening="opening" :open="openNow" @leave="opening = undefined" />
       <ComposePreview :sheet="sheet" :round-id="id" :saved-at="savedAt" :ready="errors.length === 0" />
     </form>
   </div>
@@ -94,8 +108,8 @@ async function throwAway() {
   align-items: start;
 }
 .part {
-  margin-bottom: 18px;
-  padding: 18px 22px 8px;
+  margin-bottom: 12px;
+  padding: 14px 22px 4px;
   border: 1px solid var(--line);
   background: var(--card);
 }
@@ -103,7 +117,7 @@ h2 {
   display: flex;
   align-items: center;
   gap: 12px;
-  margin-bottom: 14px;
+  margin-bottom: 10px;
   font-size: 20px;
 }
 .number {

@@ -14,14 +14,16 @@ onMounted(async () => (post.value = await desk.post().catch(() => undefined)))
   <p>{{ t.personal }}</p>
   <fieldset class="invite">
     <legend>{{ text.post.inviteTitle }}</legend>
-    <label class="tick"><input v-model="sheet.letters.invite" type="radio" name="invite" :value="true" /> {{ text.post.invite }}</label>
-    <label class="tick"><input v-model="sheet.letters.invite" type="radio" name="invite" :value="false" /> {{ text.post.inviteNot }}</label>
+    <ElRadioGroup v-model="sheet.letters.invite" :aria-label="text.post.inviteTitle">
+      <ElRadio :value="true">{{ text.post.invite }}</ElRadio>
+      <ElRadio :value="false">{{ text.post.inviteNot }}</ElRadio>
+    </ElRadioGroup>
     <p v-if="post && (sheet.letters.invite || sheet.letters.steps.length > 0) && !post.server" class="warn" role="status">{{ text.post.standIn }}</p>
     <p v-else-if="post && (sheet.letters.invite || sheet.letters.steps.length > 0) && !post.reachable" class="warn" role="status">{{ text.post.local(post.links) }}</p>
   </fieldset>
-  <label class="tick"><input v-model="sheet.openLink" type="checkbox" /> {{ t.openLink }}</label>
+  <ElCheckbox v-model="sheet.openLink">{{ t.openLink }}</ElCheckbox>
   <FieldBox v-if="sheet.openLink" id="passcode" v-slot="{ attrs }" :label="t.passcode" :error="errorAt('passcode')">
-    <input v-bind="attrs" v-model="sheet.passcode" class="input" maxlength="64" autocomplete="off" />
+    <ElInput v-bind="attrs" v-model="sheet.passcode" maxlength="64" autocomplete="off" />
   </FieldBox>
 </template>
 
@@ -35,16 +37,9 @@ legend {
   padding: 0;
   font-weight: 600;
 }
-.tick {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  min-height: 36px;
-}
-.tick input[type='radio'] {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--leaf);
+.el-radio-group {
+  display: grid;
+  justify-items: start;
 }
 .warn {
   padding-left: 10px;

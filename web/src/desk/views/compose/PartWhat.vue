@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { nextTick, onMounted, ref, useTemplateRef } from 'vue'
 import { desk, type RoundSheet } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { say } from '../../say'
@@ -10,9 +10,17 @@ import { emptyItem } from './use-sheet'
 
 const props = defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
 const t = text.compose
+const editors = useTemplateRef<{ focus: () => void }[]>('editors')
 
 const groups = ref<string[]>([])
 onMounted(async () => (groups.value = (await desk.groups().catch(() => [])).map((one) => one.name)))
+
+/** One more document, with the cursor in it. */
+async function add() {
+  props.sheet.items.push(emptyItem())
+  await nextTick()
+  editors.value?.at(-1)?.focus()
+}
 
 function remove(at: number) {
   const [removed] = props.sheet.items.splice(at, 1)
@@ -26,18 +34,22 @@ function move(at: number, by: number) {
 </script>
 
 <template>
-  <FieldBox id="title" v-slot="{ attrs }" :label="t.title" :error="errorAt('title')" :hint="t.titleHint">
-    <input v-bind="attrs" v-model="sheet.title" class="input" maxlength="200" />
-  </FieldBox>
-  <FieldBox id="note" v-slot="{ attrs }" :label="t.note" :error="errorAt('note')">
-    <textarea v-bind="attrs" v-model="sheet.note" class="input" rows="3"></textarea>
-  </FieldBox>
+  <div class="two">
+    <FieldBox id="title" v-slot="{ attrs }" :label="t.title" :error="errorAt('title')" :hint="t.titleHint">
+      <ElInput v-bind="attrs" v-model="sheet.title" maxlength="200" />
+    </FieldBox>
+    <FieldBox id="note" v-slot="{ attrs }" :label="t.note" :error="errorAt('note')">
+      <ElInput v-bind="attrs" v-model="sheet.note" autosize type="textarea" />
+    </FieldBox>
+  </div>
   <h3>{{ t.items }}</h3>
   <p v-if="errorAt('items')" class="error" role="alert">{{ errorAt('items') }}</p>
   <ol>
+    <li class="heads quiet" aria-hidden="true"><span>{{ t.itemTitle }}</span><span>{{ t.kinds }}</span><span>{{ t.maxFiles }}</span></li>
     <SheetItemEditor
       v-for="(item, n) in sheet.items"
       :key="n"
+      ref="editors"
       :item="item"
       :index="n"
       :last="n === sheet.items.length - 1"
@@ -45,17 +57,24 @@ function move(at: number, by: number) {
       :groups="groups"
       @remove="remove(n)"
       @move="(by) => move(n, by)"
+      @more="add"
     />
   </ol>
-  <label class="tick"><input v-model="sheet.takesActive" type="checkbox" aria-describedby="takes-active-hint" /> {{ t.takesActive }}</label>
+  <ElCheckbox v-model="sheet.takesActive" aria-describedby="takes-active-hint">{{ t.takesActive }}</ElCheckbox>
   <p id="takes-active-hint" class="quiet hint">{{ t.takesActiveHint }}</p>
   <div class="add">
-    <button class="button" type="button" @click="sheet.items.push(emptyItem())">{{ t.addItem }}</button>
+    <ElButton @click="add">{{ t.addItem }}</ElButton>
     <ChecklistChoice :sheet="sheet" />
   </div>
 </template>
 
 <style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 18px;
+  align-items: start;
+}
 h3 {
   font-size: 16px;
 }
@@ -64,11 +83,11 @@ ol {
   padding: 0;
   list-style: none;
 }
-.tick {
-  display: flex;
-  align-items: center;
+.heads {
+  display: grid;
+  grid-template-columns: minmax(150px, 1fr) 170px 170px;
   gap: 8px;
-  min-height: 36px;
+  font-size: 15px;
 }
 .hint {
   padding-left: 28px;

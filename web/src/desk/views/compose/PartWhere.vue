@@ -2,6 +2,7 @@
 import type { RoundSheet } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FieldBox from './FieldBox.vue'
+import FoldedSentence from './FoldedSentence.vue'
 import { useExample } from './use-example'
 
 const props = defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
@@ -11,13 +12,15 @@ const FIELDS = '{round} {group} {person} {organisation} {email} {reference} {ite
 </script>
 
 <template>
-  <FieldBox id="folder-pattern" v-slot="{ attrs }" :label="t.folder" :error="problems.folderPattern || errorAt('folderPattern')">
-    <input v-bind="attrs" v-model="sheet.folderPattern" class="input mono" maxlength="300" spellcheck="false" />
-  </FieldBox>
-  <FieldBox id="name-pattern" v-slot="{ attrs }" :label="t.file" :error="problems.namePattern || errorAt('namePattern')">
-    <input v-bind="attrs" v-model="sheet.namePattern" class="input mono" maxlength="300" spellcheck="false" />
-  </FieldBox>
-  <p class="quiet fields">{{ t.fields }}: <span class="mono">{{ FIELDS }}</span></p>
+  <FoldedSentence :sentence="t.places(sheet.folderPattern, sheet.namePattern)" :change="t.changePlaces" :faulty="!!(errorAt('folderPattern') || errorAt('namePattern'))">
+    <FieldBox id="folder-pattern" v-slot="{ attrs }" :label="t.folder" :error="problems.folderPattern || errorAt('folderPattern')">
+      <ElInput v-bind="attrs" v-model="sheet.folderPattern" class="mono" maxlength="300" spellcheck="false" />
+    </FieldBox>
+    <FieldBox id="name-pattern" v-slot="{ attrs }" :label="t.file" :error="problems.namePattern || errorAt('namePattern')">
+      <ElInput v-bind="attrs" v-model="sheet.namePattern" class="mono" maxlength="300" spellcheck="false" />
+    </FieldBox>
+    <p class="quiet fields">{{ t.fields }}: <span class="mono">{{ FIELDS }}</span></p>
+  </FoldedSentence>
 </template>
 
 <style scoped>

@@ -42,26 +42,30 @@ function remove(at: number) {
 </script>
 
 <template>
-  <FieldBox id="people-find" :label="text.people.find" :error="errorAt('groups')">
-    <PeopleField id="people-find" :label="text.people.find" groups @contact="take" @group="takeGroup" />
-  </FieldBox>
-  <ul class="groups">
-    <li v-for="(group, n) in sheet.groups" :key="group">
-      {{ t.askGroup(group) }} <button class="button plain small" type="button" :aria-label="t.removePerson(group)" @click="sheet.groups.splice(n, 1)">✕</button>
-    </li>
-  </ul>
-  <FieldBox id="people-text" v-slot="{ attrs }" :label="t.pasteLabel" :hint="t.pasteHint" :error="errorAt('peopleText') || errorAt('people')">
-    <textarea v-bind="attrs" v-model="sheet.peopleText" class="input" rows="4" spellcheck="false"></textarea>
-  </FieldBox>
+  <div class="two">
+    <div>
+      <FieldBox id="people-find" :label="text.people.find" :error="errorAt('groups')">
+        <PeopleField id="people-find" :label="text.people.find" groups @contact="take" @group="takeGroup" />
+      </FieldBox>
+      <ul class="groups">
+        <li v-for="(group, n) in sheet.groups" :key="group">
+          {{ t.askGroup(group) }} <ElButton type="primary" link size="small" :aria-label="t.removePerson(group)" @click="sheet.groups.splice(n, 1)">✕</ElButton>
+        </li>
+      </ul>
+    </div>
+    <FieldBox id="people-text" v-slot="{ attrs }" :label="t.pasteLabel" :hint="t.pasteHint" :error="errorAt('peopleText') || errorAt('people')">
+      <ElInput v-bind="attrs" v-model="sheet.peopleText" autosize spellcheck="false" type="textarea" />
+    </FieldBox>
+  </div>
   <ul v-if="refused.length > 0 && sheet.peopleText" class="refused" role="alert">
     <li v-for="line in refused" :key="line.line" class="error">{{ t.line(line.line) }}: {{ line.reason }}</li>
   </ul>
-  <button class="button" type="button" :disabled="!sheet.peopleText.trim()" @click="add">{{ t.addPeople }}</button>
+  <ElButton :disabled="!sheet.peopleText.trim()" @click="add">{{ t.addPeople }}</ElButton>
   <p v-if="sheet.people.length > 0" class="total">{{ t.people(sheet.people.length) }}</p>
   <ul class="people">
     <li v-for="(person, n) in shown" :key="person.email">
       <span>{{ person.name }}</span> <span class="quiet">{{ person.email }}</span>
-      <button class="button plain small" type="button" :aria-label="t.removePerson(person.name)" @click="remove(n)">✕</button>
+      <ElButton type="primary" link size="small" :aria-label="t.removePerson(person.name)" @click="remove(n)">✕</ElButton>
       <p v-if="errorAt(`people[${n}]`)" class="error">{{ errorAt(`people[${n}]`) }}</p>
     </li>
   </ul>
@@ -69,6 +73,12 @@ function remove(at: number) {
 </template>
 
 <style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 18px;
+  align-items: start;
+}
 .groups {
   margin: 0 0 12px;
   padding: 0;
@@ -83,7 +93,7 @@ function remove(at: number) {
   font-weight: 600;
 }
 .people {
-  max-height: 260px;
+  max-height: 150px;
   margin: 6px 0 14px;
   padding: 0;
   overflow: auto;

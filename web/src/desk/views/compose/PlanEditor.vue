@@ -1,12 +1,19 @@
 <script setup lang="ts">
 import type { RoundSheet } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import ChoiceField from '../../fields/ChoiceField.vue'
+import TimeField from '../../fields/TimeField.vue'
+import { choices } from '../../fields/choices'
 import FieldBox from './FieldBox.vue'
 
 /** When those who still owe are written to. */
 const props = defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
 const t = text.post
 const MOST_STEPS = 8
+const sides = [
+  { value: 'before', label: t.before },
+  { value: 'after', label: t.after },
+]
 
 function suggest() {
   props.sheet.letters.steps.push(
@@ -32,48 +39,41 @@ const isAfter = (n: number) => props.sheet.letters.steps[n]!.days > 0
     <p class="quiet">{{ t.planHelp }}</p>
     <p v-if="sheet.letters.steps.length === 0">{{ t.noSteps }}</p>
     <div v-for="(step, n) in sheet.letters.steps" :key="n" class="step" role="group" :aria-label="t.step(n + 1)">
-      <input
-        class="input days"
+      <ElInput
+        class="days"
         type="number"
         min="0"
         max="180"
-        :value="Math.abs(step.days)"
+        :model-value="Math.abs(step.days)"
         :aria-label="t.days"
         :aria-invalid="!!errorAt(`letters.steps[${n}].days`)"
         :aria-describedby="`step-${n}-error`"
-        @input="setDays(n, ($event.target as HTMLInputElement).valueAsNumber, isAfter(n))"
+        @update:model-value="(days) => setDays(n, Number(days), isAfter(n))"
       />
-      <select v-model="step.unit" class="input" :aria-label="t.unit">
-        <option v-for="(words, unit) in t.units" :key="unit" :value="unit">{{ words }}</option>
-      </select>
-      <select class="input" :aria-label="t.side" :value="isAfter(n) ? 'after' : 'before'" @change="setDays(n, step.days || 1, ($event.target as HTMLSelectElement).value === 'after')">
-        <option value="before">{{ t.before }}</option>
-        <option value="after">{{ t.after }}</option>
-      </select>
+      <ChoiceField v-model="step.unit" class="unit" :label="t.unit" :choices="choices<string>(t.units)" />
+      <ChoiceField :model-value="isAfter(n) ? 'after' : 'before'" class="side" :label="t.side" :choices="sides" @update:model-value="(side) => setDays(n, step.days || 1, side === 'after')" />
       <label :for="`step-${n}-at`">{{ t.at }}</label>
-      <input :id="`step-${n}-at`" v-model="step.at" class="input" type="time" :aria-invalid="!!errorAt(`letters.steps[${n}].at`)" :aria-describedby="`step-${n}-error`" />
-      <button class="button plain small" type="button" :aria-label="t.removeStep(n + 1)" @click="sheet.letters.steps.splice(n, 1)">✕</button>
+      <TimeField :id="`step-${n}-at`" v-model="step.at" :aria-invalid="!!errorAt(`letters.steps[${n}].at`)" :aria-describedby="`step-${n}-error`" />
+      <ElButton type="primary" link size="small" :aria-label="t.removeStep(n + 1)" @click="sheet.letters.steps.splice(n, 1)">✕</ElButton>
       <p :id="`step-${n}-error`" class="error" role="alert">{{ errorAt(`letters.steps[${n}].days`) || errorAt(`letters.steps[${n}].at`) }}</p>
     </div>
     <p class="error" role="alert">{{ errorAt('letters.steps') }}</p>
     <div class="buttons">
-      <button v-if="sheet.letters.steps.length === 0" class="button small" type="button" @click="suggest">{{ t.suggest }}</button>
-      <button v-if="sheet.letters.steps.length < MOST_STEPS" class="button small" type="button" @click="sheet.letters.steps.push({ days: -1, unit: 'WORKING', at: '09:00' })">{{ t.addStep }}</button>
+      <ElButton v-if="sheet.letters.steps.length === 0" size="small" @click="suggest">{{ t.suggest }}</ElButton>
+      <ElButton v-if="sheet.letters.steps.length < MOST_STEPS" size="small" @click="sheet.letters.steps.push({ days: -1, unit: 'WORKING', at: '09:00' })">{{ t.addStep }}</ElButton>
     </div>
     <div v-if="sheet.letters.steps.length > 0" class="more">
       <FieldBox id="repeat-times" v-slot="{ attrs }" :label="t.repeat" :hint="t.repeatTimes" :error="errorAt('letters.repeatTimes')">
-        <input v-bind="attrs" v-model.number="sheet.letters.repeatTimes" class="input" type="number" min="0" max="20" />
+        <ElInput v-bind="attrs" v-model.number="sheet.letters.repeatTimes" type="number" min="0" max="20" />
       </FieldBox>
       <FieldBox v-if="sheet.letters.repeatTimes > 0" id="repeat-every" v-slot="{ attrs }" :label="t.repeatEvery" :error="errorAt('letters.repeatEvery')">
-        <input v-bind="attrs" v-model.number="sheet.letters.repeatEvery" class="input" type="number" min="1" max="60" />
+        <ElInput v-bind="attrs" v-model.number="sheet.letters.repeatEvery" type="number" min="1" max="60" />
       </FieldBox>
       <FieldBox id="shift" v-slot="{ attrs }" :label="t.shift">
-        <select v-bind="attrs" v-model="sheet.letters.shift" class="input">
-          <option v-for="(words, shift) in t.shifts" :key="shift" :value="shift">{{ words }}</option>
-        </select>
+        <ChoiceField v-bind="attrs" v-model="sheet.letters.shift" :choices="choices<string>(t.shifts)" />
       </FieldBox>
     </div>
-    <label class="tick"><input v-model="sheet.letters.tellReturned" type="checkbox" /> {{ t.tellReturned }}</label>
+    <ElCheckbox v-model="sheet.letters.tellReturned">{{ t.tellReturned }}</ElCheckbox>
   </fieldset>
 </template>
 
@@ -100,11 +100,17 @@ legend + * {
   align-items: center;
   margin-top: 8px;
 }
-.step .input {
-  width: auto;
-}
 .step .days {
-  width: 76px;
+  width: 84px;
+}
+.step .unit {
+  width: 190px;
+}
+.step .side {
+  width: 190px;
+}
+.step .time-field {
+  width: 120px;
 }
 .step .error {
   flex-basis: 100%;
@@ -119,11 +125,5 @@ legend + * {
   grid-template-columns: repeat(3, 1fr);
   gap: 0 18px;
   align-items: start;
-}
-.tick {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 40px;
 }
 </style>

@@ -1,29 +1,28 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import { desk, type SheetItem } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import { choices } from '../../fields/choices'
+import FileButton from '../../fields/FileButton.vue'
 import { say } from '../../say'
 import FieldBox from './FieldBox.vue'
 
 const props = defineProps<{ item: SheetItem; index: number; last: boolean; groups: string[]; errorAt: (field: string) => string }>()
-defineEmits<{ remove: []; move: [by: number] }>()
+defineEmits<{ remove: []; move: [by: number]; more: [] }>()
 const t = text.compose
-const kinds = Object.entries(text.kinds)
+const kinds = choices(text.kinds)
 const error = (field: string) => props.errorAt(`items[${props.index}].${field}`)
 const fieldId = (field: string) => `item-${props.index}-${field}`
 
 const formProblem = ref('')
+const unfolded = ref(false)
+/** What is folded in opens by itself where something in it is wrong. */
+const open = computed(() => unfolded.value || ['help', 'minFiles', 'maxMebibytes', 'groups', 'form'].some((field) => error(field)))
+const first = useTemplateRef<{ focus: () => void }>('first')
+defineExpose({ focus: () => first.value?.focus() })
 
-function toggleGroup(group: string) {
-  const at = props.item.groups.indexOf(group)
-  if (at >= 0) props.item.groups.splice(at, 1)
-  else props.item.groups.push(group)
-}
-
-async function takeForm(event: Event) {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  if (!file) return
+async function takeForm(file: File) {
   formProblem.value = ''
   try {
     const kept = await desk.keepForm(file)
@@ -38,114 +37,84 @@ function dropForm() {
   Object.assign(props.item, { formId: null, formName: '' })
   say(t.removed, { label: text.panel.undo, run: () => Object.assign(props.item, { formId, formName }) })
 }
-
-function toggleKind(kind: string) {
-  const at = props.item.kinds.indexOf(kind)
-  if (at >= 0) props.item.kinds.splice(at, 1)
-  else props.item.kinds.push(kind)
-}
 </script>
 
 <template>
   <li>
-    <div class="top">
-      <FieldBox :id="fieldId('title')" v-slot="{ attrs }" class="grow" :label="`${index + 1}. ${t.itemTitle}`" :error="error('title')">
-        <input v-bind="attrs" v-model="item.title" class="input" maxlength="200" />
-      </FieldBox>
-      <label class="tick"><input v-model="item.required" type="checkbox" /> {{ t.required }}</label>
+    <div class="line">
+      <ElInput :id="fieldId('title')" ref="first" v-model="item.title" class="title" maxlength="200" :aria-label="t.itemNumber(index + 1)" :placeholder="t.itemNumber(index + 1)" :aria-invalid="!!error('title')" :aria-describedby="fieldId('title-error')" @keydown.enter.prevent="$emit('more')" />
+      <ElCheckbox v-model="item.required" :aria-label="`${t.required}: ${t.itemNumber(index + 1)}`">{{ t.required }}</ElCheckbox>
+      <ElSelect v-model="item.kinds" class="kinds" multiple collapse-tags collapse-tags-tooltip :placeholder="t.anyKind" :aria-label="`${t.kinds}: ${t.itemNumber(index + 1)}`">
+        <ElOption v-for="kind in kinds" :key="kind.value" :value="kind.value" :label="kind.label" />
+      </ElSelect>
+      <ElInput v-model.number="item.maxFiles" class="number" type="number" min="1" max="5000" :aria-label="`${t.maxFiles}: ${t.itemNumber(index + 1)}`" :aria-invalid="!!error('maxFiles')" :aria-describedby="fieldId('max-error')" />
+      <ElButton link size="small" :aria-expanded="open" :aria-label="`${t.moreOf} ${t.itemNumber(index + 1)}`" @click="unfolded = !open">{{ open ? '▾' : '▸' }} {{ t.moreOf }}</ElButton>
+      <ElButton link size="small" :aria-label="t.removeItem(index + 1)" @click="$emit('remove')">✕</ElButton>
     </div>
-    <FieldBox :id="fieldId('help')" v-slot="{ attrs }" :label="t.itemHelp" :error="error('help')">
-      <input v-bind="attrs" v-model="item.help" class="input" maxlength="2000" />
-    </FieldBox>
-    <div class="numbers">
-      <FieldBox :id="fieldId('min')" v-slot="{ attrs }" :label="t.minFiles" :error="error('minFiles')">
-        <input v-bind="attrs" v-model.number="item.minFiles" class="input" type="number" min="1" max="5000" />
+    <p :id="fieldId('title-error')" class="error" role="alert">{{ error('title') }}</p>
+    <p :id="fieldId('max-error')" class="error" role="alert">{{ error('maxFiles') || error('kinds') }}</p>
+    <div v-if="open" class="folded">
+      <FieldBox :id="fieldId('help')" v-slot="{ attrs }" class="whole" :label="t.itemHelp" :error="error('help')">
+        <ElInput v-bind="attrs" v-model="item.help" maxlength="2000" />
       </FieldBox>
-      <FieldBox :id="fieldId('max')" v-slot="{ attrs }" :label="t.maxFiles" :error="error('maxFiles')">
-        <input v-bind="attrs" v-model.number="item.maxFiles" class="input" type="number" min="1" max="5000" />
+      <FieldBox :id="fieldId('min')" v-slot="{ attrs }" :label="t.minFiles" :error="error('minFiles')">
+        <ElInput v-bind="attrs" v-model.number="item.minFiles" type="number" min="1" max="5000" />
       </FieldBox>
       <FieldBox :id="fieldId('size')" v-slot="{ attrs }" :label="t.maxSize" :error="error('maxMebibytes')">
-        <input v-bind="attrs" v-model.number="item.maxMebibytes" class="input" type="number" min="1" max="1048576" />
+        <ElInput v-bind="attrs" v-model.number="item.maxMebibytes" type="number" min="1" max="1048576" />
       </FieldBox>
-    </div>
-    <fieldset class="kinds">
-      <legend>{{ t.kinds }} <span v-if="item.kinds.length === 0" class="quiet">({{ t.anyKind }})</span></legend>
-      <label v-for="[kind, words] in kinds" :key="kind" class="tick"><input type="checkbox" :checked="item.kinds.includes(kind)" @change="toggleKind(kind)" /> {{ words }}</label>
-      <p v-if="error('kinds')" class="error" role="alert">{{ error('kinds') }}</p>
-    </fieldset>
-    <div class="extras">
-      <details :open="item.groups.length > 0 || !!error('groups')">
-        <summary>{{ t.owedBy }}: <span class="quiet">{{ item.groups.join(', ') || t.everybodyOwes }}</span></summary>
-        <label v-for="group in groups" :key="group" class="tick"><input type="checkbox" :checked="item.groups.includes(group)" @change="toggleGroup(group)" /> {{ group }}</label>
-        <p v-if="error('groups')" class="error" role="alert">{{ error('groups') }}</p>
-      </details>
-      <p>
-        <template v-if="item.formId">{{ t.form }}: <a :href="`/api/forms/${item.formId}`" class="mono" download>{{ item.formName }}</a> <button class="button plain small" type="button" @click="dropForm">{{ t.removeForm }}</button></template>
-        <label v-else class="button plain small file">{{ t.addForm }}<input type="file" class="hidden-text" @change="takeForm" /></label>
+      <FieldBox :id="fieldId('groups')" :label="t.owedBy" :error="error('groups')">
+        <ElSelect :id="fieldId('groups')" v-model="item.groups" multiple filterable :placeholder="t.everybodyOwes">
+          <ElOption v-for="group in groups" :key="group" :value="group" :label="group" />
+        </ElSelect>
+      </FieldBox>
+      <div class="form">
+        <template v-if="item.formId">{{ t.form }}: <a :href="`/api/forms/${item.formId}`" class="mono" download>{{ item.formName }}</a> <ElButton type="primary" link size="small" @click="dropForm">{{ t.removeForm }}</ElButton></template>
+        <FileButton v-else plain small :label="t.addForm" @file="takeForm" />
         <span v-if="formProblem || error('form')" class="error" role="alert">{{ formProblem || error('form') }}</span>
-      </p>
-    </div>
-    <div class="actions">
-      <button class="button plain small" type="button" :disabled="index === 0" :aria-label="t.up(index + 1)" @click="$emit('move', -1)">↑</button>
-      <button class="button plain small" type="button" :disabled="last" :aria-label="t.down(index + 1)" @click="$emit('move', 1)">↓</button>
-      <button class="button plain small" type="button" @click="$emit('remove')">{{ t.removeItem(index + 1) }}</button>
+        <span class="moves">
+          <ElButton link size="small" :disabled="index === 0" :aria-label="t.up(index + 1)" @click="$emit('move', -1)">↑</ElButton>
+          <ElButton link size="small" :disabled="last" :aria-label="t.down(index + 1)" @click="$emit('move', 1)">↓</ElButton>
+        </span>
+      </div>
     </div>
   </li>
 </template>
 
 <style scoped>
-.extras {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
-  margin: 6px 0;
-}
-.file:focus-within {
-  outline: 3px solid var(--oak);
-}
 li {
-  padding: 12px 0 12px 14px;
+  padding: 6px 0;
   border-bottom: 1px solid var(--line);
-  border-left: 4px solid var(--line);
-  margin-top: 10px;
 }
-.top {
-  display: flex;
-  gap: 18px;
-  align-items: center;
-}
-.grow {
-  flex: 1;
-}
-.numbers {
+.line {
   display: grid;
-  grid-template-columns: 1fr 1fr 1.6fr;
-  gap: 14px;
-}
-.tick {
-  display: inline-flex;
-  align-items: center;
+  grid-template-columns: minmax(150px, 1fr) auto 170px 66px auto auto;
   gap: 8px;
-  min-height: 32px;
-  margin-right: 16px;
+  align-items: center;
 }
-.kinds {
+.line .el-checkbox {
   margin: 0;
-  padding: 0;
-  border: 0;
 }
-.kinds legend {
-  font-weight: 600;
+.folded {
+  display: grid;
+  grid-template-columns: 110px 190px 1fr;
+  gap: 0 14px;
+  align-items: start;
+  margin-top: 8px;
+  padding: 10px 0 0 14px;
+  border-left: 4px solid var(--line);
 }
-.kinds legend span {
-  font-weight: 400;
+.whole,
+.form {
+  grid-column: 1 / -1;
 }
-.actions {
+.form {
   display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
 }
-.button.plain:disabled {
-  border-color: transparent;
-  background: none;
-  text-decoration: none;
+.moves {
+  margin-left: auto;
 }
 </style>

@@ -1,6 +1,6 @@
 import { computed, nextTick, onScopeDispose, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { desk, type Draft, type RoundSheet, type SheetItem } from '../../../api/desk'
+import { desk, type Draft, type RoundSheet, type Schemas, type SheetItem } from '../../../api/desk'
 import { ApiProblem, type FieldError } from '../../../api/problem'
 import { session } from '../../use-session'
 
@@ -107,22 +107,32 @@ export function useSheet(draftId: number | undefined) {
     }
   }
 
-  /** Opens the round when nothing stands against it; else shows what does. */
-  async function open(): Promise<boolean> {
+  /** What opening would do, when nothing stands against it; else shows what does. */
+  async function ask(): Promise<Schemas['OpeningPreview'] | undefined> {
     shown.value = true
     if (!id.value) dirty = true
+    await save()
+    if (problem.value || !id.value) return undefined
+    return desk.opening(id.value).catch(refused)
+  }
+
+  /** Opens the round as it was saved last; true when it is open. */
+  async function open(): Promise<boolean> {
     await save()
     if (problem.value || !id.value) return false
     try {
       await desk.open(id.value, version.value)
-      opened.value = true
-      return true
+      return (opened.value = true)
     } catch (error) {
-      const refusal = error as ApiProblem
-      if (refusal.errors.length > 0) errors.value = refusal.errors
-      else problem.value = refusal
+      refused(error)
       return false
     }
+  }
+
+  function refused(error: unknown): undefined {
+    const refusal = error as ApiProblem
+    if (refusal.errors.length > 0) errors.value = refusal.errors
+    else problem.value = refusal
   }
 
   async function discard() {
@@ -145,5 +155,5 @@ export function useSheet(draftId: number | undefined) {
     if (dirty && !opened.value) void save()
   })
 
-  return { sheet, loaded, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, open, discard, errorAt }
+  return { sheet, loaded, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, ask, open, discard, errorAt }
 }

@@ -3,6 +3,7 @@ import { reactive, ref, watch } from 'vue'
 import type { Contact, Schemas } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import SuggestField from '../../fields/SuggestField.vue'
 import FieldBox from '../compose/FieldBox.vue'
 
 /** What is known of a contact, to be typed. */
@@ -10,6 +11,7 @@ const props = defineProps<{ contact?: Contact; save: (form: Schemas['ContactForm
 const t = text.contacts
 const problem = ref<ApiProblem>()
 const remarks = ref<string[]>([])
+const MOST_ZONES = 20
 const zones = Intl.supportedValuesOf('timeZone')
 const form = reactive({ name: '', email: '', organisation: '', reference: '', language: '', zone: '', notes: '', groups: '' })
 
@@ -29,6 +31,10 @@ async function submit() {
   }
 }
 
+function zonesLike(typed: string, show: (zones: { value: string }[]) => void) {
+  show(zones.filter((zone) => zone.toLowerCase().includes(typed.trim().toLowerCase().replaceAll(' ', '_'))).slice(0, MOST_ZONES).map((value) => ({ value })))
+}
+
 const error = (field: string) => problem.value?.at(field) ?? ''
 </script>
 
@@ -36,21 +42,20 @@ const error = (field: string) => problem.value?.at(field) ?? ''
   <form class="card" novalidate @submit.prevent="submit">
     <h2>{{ t.details }}</h2>
     <div class="two">
-      <FieldBox id="contact-name" v-slot="{ attrs }" :label="t.name" :error="error('name')"><input v-bind="attrs" v-model="form.name" class="input" maxlength="200" /></FieldBox>
-      <FieldBox id="contact-email" v-slot="{ attrs }" :label="t.email" :error="error('email')"><input v-bind="attrs" v-model="form.email" class="input" maxlength="300" spellcheck="false" /></FieldBox>
-      <FieldBox id="contact-organisation" v-slot="{ attrs }" :label="t.organisation" :error="error('organisation')"><input v-bind="attrs" v-model="form.organisation" class="input" maxlength="200" /></FieldBox>
-      <FieldBox id="contact-reference" v-slot="{ attrs }" :label="t.reference" :error="error('reference')"><input v-bind="attrs" v-model="form.reference" class="input" maxlength="100" /></FieldBox>
-      <FieldBox id="contact-language" v-slot="{ attrs }" :label="t.language" :error="error('language')" :hint="t.languageHint"><input v-bind="attrs" v-model="form.language" class="input" maxlength="35" /></FieldBox>
+      <FieldBox id="contact-name" v-slot="{ attrs }" :label="t.name" :error="error('name')"><ElInput v-bind="attrs" v-model="form.name" maxlength="200" /></FieldBox>
+      <FieldBox id="contact-email" v-slot="{ attrs }" :label="t.email" :error="error('email')"><ElInput v-bind="attrs" v-model="form.email" maxlength="300" spellcheck="false" /></FieldBox>
+      <FieldBox id="contact-organisation" v-slot="{ attrs }" :label="t.organisation" :error="error('organisation')"><ElInput v-bind="attrs" v-model="form.organisation" maxlength="200" /></FieldBox>
+      <FieldBox id="contact-reference" v-slot="{ attrs }" :label="t.reference" :error="error('reference')"><ElInput v-bind="attrs" v-model="form.reference" maxlength="100" /></FieldBox>
+      <FieldBox id="contact-language" v-slot="{ attrs }" :label="t.language" :error="error('language')" :hint="t.languageHint"><ElInput v-bind="attrs" v-model="form.language" maxlength="35" /></FieldBox>
       <FieldBox id="contact-zone" v-slot="{ attrs }" :label="t.zone" :error="error('zone')">
-        <input v-bind="attrs" v-model="form.zone" class="input" list="contact-zones" maxlength="60" />
-        <datalist id="contact-zones"><option v-for="zone in zones" :key="zone" :value="zone" /></datalist>
+        <SuggestField v-bind="attrs" v-model="form.zone" maxlength="60" clearable :fetch-suggestions="zonesLike" :trigger-on-focus="false" />
       </FieldBox>
-      <FieldBox id="contact-groups" v-slot="{ attrs }" :label="t.groupsLabel" :error="error('groups')"><textarea v-bind="attrs" v-model="form.groups" class="input" rows="3"></textarea></FieldBox>
-      <FieldBox id="contact-notes" v-slot="{ attrs }" :label="t.notes" :error="error('notes')"><textarea v-bind="attrs" v-model="form.notes" class="input" rows="3"></textarea></FieldBox>
+      <FieldBox id="contact-groups" v-slot="{ attrs }" :label="t.groupsLabel" :error="error('groups')"><ElInput v-bind="attrs" v-model="form.groups" :rows="3" type="textarea" /></FieldBox>
+      <FieldBox id="contact-notes" v-slot="{ attrs }" :label="t.notes" :error="error('notes')"><ElInput v-bind="attrs" v-model="form.notes" :rows="3" type="textarea" /></FieldBox>
     </div>
     <p v-for="remark in remarks" :key="remark" class="remark" role="status">{{ remark }}</p>
     <p v-if="problem && problem.errors.length === 0" class="error" role="alert">{{ problem.detail }}</p>
-    <button class="button primary" type="submit">{{ t.save }}</button>
+    <ElButton type="primary" native-type="submit">{{ t.save }}</ElButton>
   </form>
 </template>
 

@@ -85,10 +85,10 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
         <li v-for="one in alike" :key="one.contact.id">
           <RouterLink :to="{ name: 'contact', params: { id: one.contact.id } }">{{ one.contact.name }}</RouterLink>
           <span class="quiet">{{ one.contact.email }}, {{ t.alikePercent(one.percent) }}</span>
-          <button class="button small" type="button" @click="done(desk.merge(one.contact, page.contact), t.mergedNow, `/contacts/${one.contact.id}`)">{{ t.match }}</button>
+          <ElButton size="small" @click="done(desk.merge(one.contact, page.contact), t.mergedNow, `/contacts/${one.contact.id}`)">{{ t.match }}</ElButton>
         </li>
       </ul>
-      <button class="button small" type="button" @click="done(desk.discardContact(page.contact.id), t.discarded, '/contacts')">{{ t.discard }}</button>
+      <ElButton size="small" @click="done(desk.discardContact(page.contact.id), t.discarded, '/contacts')">{{ t.discard }}</ElButton>
     </section>
     <div class="columns">
       <ContactForm v-if="!id || page" :contact="page?.contact" :save="save" />

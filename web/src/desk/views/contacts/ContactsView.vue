@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { desk, type Contact } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FailureNote from '../../FailureNote.vue'
+import SuggestField from '../../fields/SuggestField.vue'
 import { say, sayProblem } from '../../say'
 import { useLive } from '../../use-live'
 import { useLoaded } from '../../use-loaded'
@@ -49,6 +50,10 @@ function toggle(id: number) {
   if (!chosen.delete(id)) chosen.add(id)
 }
 
+function groupsLike(typed: string, show: (groups: { value: string }[]) => void) {
+  show((list.value?.groups ?? []).filter((one) => one.name.toLowerCase().includes(typed.trim().toLowerCase())).map((one) => ({ value: one.name })))
+}
+
 async function regroup(name: string, within: boolean) {
   const ids = [...chosen]
   try {
@@ -90,25 +95,24 @@ async function removeGroup(name: string) {
     <template v-if="list">
       <div class="narrow">
         <div class="chips" role="group" :aria-label="t.groups">
-          <button type="button" :aria-pressed="!group && !provisional" @click="group = ''">{{ t.everybody }}</button>
-          <button v-for="one in list.groups" :key="one.name" type="button" :aria-pressed="group === one.name" @click="group = one.name">{{ one.name }} <span>{{ one.size }}</span></button>
-          <button v-if="list.provisional > 0 || provisional" type="button" :aria-pressed="provisional" @click="router.replace({ query: { provisional: '1' } })">{{ t.provisional }} <span>{{ list.provisional }}</span></button>
+          <ElButton :aria-pressed="!group && !provisional" @click="group = ''">{{ t.everybody }}</ElButton>
+          <ElButton v-for="one in list.groups" :key="one.name" :aria-pressed="group === one.name" @click="group = one.name">{{ one.name }} <span>{{ one.size }}</span></ElButton>
+          <ElButton v-if="list.provisional > 0 || provisional" :aria-pressed="provisional" @click="router.replace({ query: { provisional: '1' } })">{{ t.provisional }} <span>{{ list.provisional }}</span></ElButton>
         </div>
-        <input v-model="find" class="input find" type="search" :aria-label="t.find" :placeholder="t.find" />
+        <ElInput v-model="find" class="find" type="search" :aria-label="t.find" :placeholder="t.find" />
       </div>
       <div v-if="chosen.size > 0" class="bulk">
         <strong>{{ text.acts.chosen(chosen.size) }}</strong>
         <form @submit.prevent="into.trim() && regroup(into.trim(), true)">
-          <input v-model="into" class="input" list="all-groups" maxlength="100" :aria-label="t.into" :placeholder="t.group" />
-          <datalist id="all-groups"><option v-for="one in list.groups" :key="one.name" :value="one.name" /></datalist>
-          <button class="button small" type="submit" :disabled="!into.trim()">{{ t.into }}</button>
+          <SuggestField v-model="into" maxlength="100" :aria-label="t.into" :placeholder="t.group" :fetch-suggestions="groupsLike" />
+          <ElButton size="small" native-type="submit" :disabled="!into.trim()">{{ t.into }}</ElButton>
         </form>
-        <button v-if="group" class="button small" type="button" @click="regroup(group, false)">{{ t.outOf }}</button>
-        <button class="button plain small" type="button" @click="chosen.clear()">{{ text.acts.clear }}</button>
+        <ElButton v-if="group" size="small" @click="regroup(group, false)">{{ t.outOf }}</ElButton>
+        <ElButton type="primary" link size="small" @click="chosen.clear()">{{ text.acts.clear }}</ElButton>
       </div>
       <p class="quiet" role="status">
         {{ t.total(list.total) }}
-        <button v-if="group && list.total === 0" class="button plain small" type="button" @click="removeGroup(group)">{{ t.removeGroup(group) }}</button>
+        <ElButton v-if="group && list.total === 0" type="primary" link size="small" @click="removeGroup(group)">{{ t.removeGroup(group) }}</ElButton>
       </p>
       <p v-if="list.total === 0" class="empty">{{ find || group || provisional ? t.noneFits : t.empty }}</p>
       <table v-else class="plain">
@@ -124,7 +128,7 @@ async function removeGroup(name: string) {
         </thead>
         <tbody>
           <tr v-for="contact in contacts" :key="contact.id">
-            <td class="tick"><input type="checkbox" :checked="chosen.has(contact.id)" :aria-label="text.acts.choose(contact.name)" @change="toggle(contact.id)" /></td>
+            <td class="tick"><ElCheckbox :model-value="chosen.has(contact.id)" :aria-label="text.acts.choose(contact.name)" @change="toggle(contact.id)" /></td>
             <td>
               <RouterLink :to="{ name: 'contact', params: { id: contact.id } }">{{ contact.name }}</RouterLink>
               <span v-if="contact.provisional" class="mark">{{ t.provisionalNote }}</span>
@@ -136,7 +140,7 @@ async function removeGroup(name: string) {
           </tr>
         </tbody>
       </table>
-      <p v-if="contacts.length < list.total" class="more"><button class="button" type="button" @click="more">{{ t.more }}</button></p>
+      <p v-if="contacts.length < list.total" class="more"><ElButton @click="more">{{ t.more }}</ElButton></p>
     </template>
   </div>
 </template>
@@ -167,9 +171,8 @@ async function removeGroup(name: string) {
   border: 1px solid var(--oak);
   background: var(--card);
 }
-.bulk .input {
+.bulk .suggest-field {
   width: 220px;
-  min-height: 34px;
 }
 td a {
   font-weight: 600;

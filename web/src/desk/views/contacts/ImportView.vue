@@ -2,19 +2,19 @@
 import { computed, ref } from 'vue'
 import { desk, type Verdict } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import ChoiceField from '../../fields/ChoiceField.vue'
+import FileButton from '../../fields/FileButton.vue'
+import { choices } from '../../fields/choices'
 import { say, sayProblem } from '../../say'
+import FieldBox from '../compose/FieldBox.vue'
 import { useImport } from './use-import'
 
 const t = text.importing
 const { unsure, staged, mapping, preview, verdict, progress, problem, reading, running, read, readAs, more, apply, again } = useImport()
+const CHARSETS = ['UTF-8', 'Windows-1252', 'UTF-16LE', 'UTF-16BE'].map((name) => ({ value: name, label: name }))
 const pasted = ref('')
 const verdicts: Verdict[] = ['ADDED', 'CHANGED', 'UNCHANGED', 'REFUSED']
 const count = computed(() => ({ ADDED: preview.value?.added ?? 0, CHANGED: preview.value?.changed ?? 0, UNCHANGED: preview.value?.unchanged ?? 0, REFUSED: preview.value?.refused ?? 0 }))
-
-function choose(event: Event) {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  if (file) void read(file, file.name)
-}
 
 function readPasted() {
   return read(new Blob([pasted.value]), t.pasted)
@@ -39,25 +39,24 @@ async function undo() {
       <p>{{ t.done(count.ADDED, count.CHANGED) }}</p>
       <div class="actions">
         <RouterLink class="button primary" to="/contacts">{{ t.toContacts }}</RouterLink>
-        <button class="button" type="button" @click="undo">{{ t.undo }}</button>
-        <button class="button plain" type="button" @click="again">{{ t.another }}</button>
+        <ElButton @click="undo">{{ t.undo }}</ElButton>
+        <ElButton type="primary" link @click="again">{{ t.another }}</ElButton>
       </div>
     </section>
     <section v-else-if="running" class="card" role="status">
       <p>{{ t.running(progress!.done, progress!.total) }}</p>
-      <progress :value="progress!.done" :max="progress!.total" :aria-label="t.title"></progress>
+      <ElProgress :percentage="Math.round((100 * progress!.done) / Math.max(1, progress!.total))" :aria-label="t.title" />
     </section>
 
     <section v-else-if="!staged" class="card sources">
       <div>
-        <label for="import-file">{{ t.choose }}</label>
-        <input id="import-file" type="file" accept=".csv,.txt,.tsv,.vcf,text/csv,text/vcard,text/plain" @change="choose" />
+        <FileButton :label="t.choose" accept=".csv,.txt,.tsv,.vcf,text/csv,text/vcard,text/plain" @file="(file) => void read(file, file.name)" />
         <p v-if="reading" class="quiet" role="status">{{ text.loading }}</p>
       </div>
       <form @submit.prevent="readPasted()">
         <label for="import-paste">{{ t.orPaste }}</label>
-        <textarea id="import-paste" v-model="pasted" class="input" rows="7" spellcheck="false"></textarea>
-        <button class="button" type="submit" :disabled="!pasted.trim() || reading">{{ t.read }}</button>
+        <ElInput id="import-paste" v-model="pasted" :rows="7" spellcheck="false" type="textarea" />
+        <ElButton native-type="submit" :disabled="!pasted.trim() || reading">{{ t.read }}</ElButton>
       </form>
     </section>
 
@@ -65,26 +64,16 @@ async function undo() {
       <section v-if="staged.table" class="card">
         <h2>{{ t.columns }}</h2>
         <div class="reading">
-          <label>{{ t.charset }}
-            <select class="input" :value="staged.charset" @change="readAs(($event.target as HTMLSelectElement).value, staged!.delimiter)">
-              <option v-for="one in ['UTF-8', 'Windows-1252', 'UTF-16LE', 'UTF-16BE']" :key="one">{{ one }}</option>
-            </select>
-          </label>
-          <label>{{ t.delimiter }}
-            <select class="input" :value="staged.delimiter" @change="readAs(staged!.charset, ($event.target as HTMLSelectElement).value)">
-              <option v-for="(words, one) in t.delimiters" :key="one" :value="one">{{ words }}</option>
-            </select>
-          </label>
-          <label class="tick"><input v-model="mapping.headed" type="checkbox" /> {{ t.headed }}</label>
+          <FieldBox id="import-charset" v-slot="{ attrs }" :label="t.charset"><ChoiceField v-bind="attrs" :model-value="staged.charset" :choices="CHARSETS" @update:model-value="(charset) => readAs(charset, staged!.delimiter)" /></FieldBox>
+          <FieldBox id="import-delimiter" v-slot="{ attrs }" :label="t.delimiter"><ChoiceField v-bind="attrs" :model-value="staged.delimiter" :choices="choices<string>(t.delimiters)" @update:model-value="(delimiter) => readAs(staged!.charset, delimiter)" /></FieldBox>
+          <ElCheckbox v-model="mapping.headed">{{ t.headed }}</ElCheckbox>
         </div>
         <div class="scroll" tabindex="0" role="region" :aria-label="t.columns">
           <table class="plain">
             <thead>
               <tr>
                 <th v-for="(_, n) in mapping.columns" :key="n" scope="col">
-                  <select v-model="mapping.columns[n]" class="input" :aria-label="t.column(n + 1)">
-                    <option v-for="(words, meaning) in t.meanings" :key="meaning" :value="meaning">{{ words }}</option>
-                  </select>
+                  <ChoiceField v-model="mapping.columns[n]!" :label="t.column(n + 1)" :choices="choices<string>(t.meanings)" />
                 </th>
               </tr>
             </thead>
@@ -98,12 +87,12 @@ async function undo() {
       </section>
       <section class="card">
         <label for="import-group">{{ t.group }}</label>
-        <input id="import-group" v-model="mapping.group" class="input group" maxlength="100" />
+        <ElInput id="import-group" v-model="mapping.group" class="group" maxlength="100" />
       </section>
       <section v-if="preview" class="card">
         <h2>{{ t.preview }}</h2>
         <div class="chips" role="group" :aria-label="t.preview">
-          <button v-for="one in verdicts" :key="one" type="button" :aria-pressed="verdict === one" @click="verdict = one">{{ t.verdicts[one] }} <span>{{ count[one] }}</span></button>
+          <ElButton v-for="one in verdicts" :key="one" :aria-pressed="verdict === one" @click="verdict = one">{{ t.verdicts[one] }} <span>{{ count[one] }}</span></ElButton>
           <span v-if="preview.odd > 0" class="odd">{{ t.odd(preview.odd) }}</span>
         </div>
         <p v-if="preview.lines.length === 0" class="quiet">{{ t.noLines }}</p>
@@ -135,11 +124,11 @@ async function undo() {
             </tr>
           </tbody>
         </table>
-        <p v-if="preview.lines.length < count[verdict]" class="actions"><button class="button small" type="button" @click="more">{{ text.contacts.more }}</button></p>
+        <p v-if="preview.lines.length < count[verdict]" class="actions"><ElButton size="small" @click="more">{{ text.contacts.more }}</ElButton></p>
         <p v-if="progress?.state === 'FAILED'" class="error" role="alert">{{ progress.problem }}</p>
         <div class="actions">
-          <button class="button primary" type="button" :disabled="unsure || count.ADDED + count.CHANGED === 0" @click="apply">{{ t.confirm(count.ADDED, count.CHANGED) }}</button>
-          <button class="button plain" type="button" @click="again">{{ t.another }}</button>
+          <ElButton type="primary" :disabled="unsure || count.ADDED + count.CHANGED === 0" @click="apply">{{ t.confirm(count.ADDED, count.CHANGED) }}</ElButton>
+          <ElButton type="primary" link @click="again">{{ t.another }}</ElButton>
         </div>
       </section>
     </template>
@@ -158,11 +147,10 @@ async function undo() {
   grid-template-columns: 1fr 1.4fr;
   gap: 32px;
 }
-label {
+label:not(.el-checkbox) {
   font-weight: 600;
 }
-.sources input,
-.sources textarea {
+.sources .el-textarea {
   margin: 6px 0 10px;
 }
 h2 {
@@ -176,16 +164,10 @@ h2 {
   gap: 10px 24px;
   margin-bottom: 12px;
 }
-.tick {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  min-height: 40px;
-}
 .scroll {
   overflow-x: auto;
 }
-th .input {
+th .choice-field {
   min-width: 130px;
 }
 .names {
@@ -218,9 +200,5 @@ th .input {
   flex-wrap: wrap;
   gap: 10px;
   margin-top: 14px;
-}
-progress {
-  width: 100%;
-  accent-color: var(--leaf);
 }
 </style>

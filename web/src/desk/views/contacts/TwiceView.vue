@@ -51,7 +51,7 @@ async function merge(keep: Contact, gone: Contact) {
           <RouterLink :to="{ name: 'contact', params: { id: keep!.id } }">{{ keep!.name }}</RouterLink>
           <p class="mail">{{ keep!.email }}</p>
           <p class="quiet">{{ [keep!.organisation, keep!.reference, keep!.groups.join(', ')].filter(Boolean).join(' · ') }}</p>
-          <button class="button small" type="button" @click="merge(keep!, gone!)">{{ t.keep(keep!.email) }}</button>
+          <ElButton size="small" @click="merge(keep!, gone!)">{{ t.keep(keep!.email) }}</ElButton>
         </div>
       </li>
     </ul>
@@ -61,7 +61,7 @@ async function merge(keep: Contact, gone: Contact) {
         <li v-for="act in acts" :key="act.id">
           <span class="quiet">{{ dayAndTime(act.at) }}</span> {{ act.summary }}
           <span v-if="act.undoneAt" class="quiet">{{ t.undone }}</span>
-          <button v-else class="button plain small" type="button" :aria-label="`${text.panel.undo}: ${act.summary}`" @click="undo(act.id)">{{ text.panel.undo }}</button>
+          <ElButton v-else type="primary" link size="small" :aria-label="`${text.panel.undo}: ${act.summary}`" @click="undo(act.id)">{{ text.panel.undo }}</ElButton>
         </li>
       </ul>
     </section>

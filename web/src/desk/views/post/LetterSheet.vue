@@ -46,9 +46,9 @@ async function copyText() {
         <p class="body">{{ full.body }}</p>
       </article>
       <div class="actions">
-        <button v-if="full.letter.state === 'WAITING'" class="button" type="button" @click="act(() => desk.stopLetter(letterId), t.stopped)">{{ t.stop }}</button>
-        <button v-if="full.letter.state === 'FAILED' || full.letter.state === 'STOPPED'" class="button" type="button" @click="act(() => desk.letterAgain(letterId), t.againNow)">{{ t.again }}</button>
-        <button class="button" type="button" @click="copyText">{{ t.copyText }}</button>
+        <ElButton v-if="full.letter.state === 'WAITING'" @click="act(() => desk.stopLetter(letterId), t.stopped)">{{ t.stop }}</ElButton>
+        <ElButton v-if="full.letter.state === 'FAILED' || full.letter.state === 'STOPPED'" @click="act(() => desk.letterAgain(letterId), t.againNow)">{{ t.again }}</ElButton>
+        <ElButton @click="copyText">{{ t.copyText }}</ElButton>
         <RouterLink v-for="one in full.letter.about" :key="one.basketId" class="button" :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }">{{ t.toBoard(one.round) }}</RouterLink>
       </div>
     </template>

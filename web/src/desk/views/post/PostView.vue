@@ -60,12 +60,12 @@ async function more() {
     <template v-if="page">
       <div class="tools">
         <div class="chips" role="group" :aria-label="t.filters">
-          <button type="button" :aria-pressed="!state && !round" @click="go({ state: undefined, round: undefined })">{{ t.all }}<span>{{ total }}</span></button>
-          <button v-for="(label, key) in t.lists" :key="key" type="button" :aria-pressed="state === key" @click="go({ state: state === key ? undefined : String(key) })">
+          <ElButton :aria-pressed="!state && !round" @click="go({ state: undefined, round: undefined })">{{ t.all }}<span>{{ total }}</span></ElButton>
+          <ElButton v-for="(label, key) in t.lists" :key="key" :aria-pressed="state === key" @click="go({ state: state === key ? undefined : String(key) })">
             {{ label }}<span>{{ page.counts[key] ?? 0 }}</span>
-          </button>
+          </ElButton>
         </div>
-        <input v-model="find" class="input find" type="search" :placeholder="t.find" :aria-label="t.find" maxlength="200" />
+        <ElInput v-model="find" class="find" type="search" :placeholder="t.find" :aria-label="t.find" maxlength="200" />
       </div>
       <p v-if="page.letters.length === 0" class="quiet">{{ total === 0 ? t.none : t.noneFound }}</p>
       <div v-else class="columns">
@@ -80,7 +80,7 @@ async function more() {
             </thead>
             <tbody>
               <tr v-for="letter in page.letters" :key="letter.id" :class="[letter.state, { here: letter.id === shown }]">
-                <td><button class="name" type="button" :aria-pressed="letter.id === shown" @click="go({ letter: letter.id })">{{ letter.name }}</button></td>
+                <td><ElButton class="name" type="primary" link :aria-pressed="letter.id === shown" @click="go({ letter: letter.id })">{{ letter.name }}</ElButton></td>
                 <td>
                   {{ t.kinds[letter.kind] }} <span class="quiet about" :title="letter.about.map((one) => one.round).join(', ')">{{ letter.about.map((one) => one.round).join(', ') }}</span>
                 </td>
@@ -88,7 +88,7 @@ async function more() {
               </tr>
             </tbody>
           </table>
-          <button v-if="page.more" class="button more" type="button" @click="more">{{ t.more }}</button>
+          <ElButton v-if="page.more" class="more" @click="more">{{ t.more }}</ElButton>
         </div>
         <LetterSheet v-if="shown" :key="shown" :letter-id="shown" :changes="page" @changed="load" />
         <p v-else class="quiet choose">{{ t.choose }}</p>
@@ -128,15 +128,7 @@ th:nth-child(2) {
   padding: 7px 12px;
 }
 .name {
-  padding: 0;
-  border: 0;
-  background: none;
-  color: var(--leaf-deep);
   font-weight: 600;
-  text-align: left;
-  text-decoration: underline;
-  text-underline-offset: 3px;
-  cursor: pointer;
 }
 .about {
   display: block;

@@ -160,7 +160,7 @@ async function unaccept(ids: number[]) {
         <h1>{{ t.title(left, claims) }}</h1>
         <p v-if="loaded"><RouterLink :to="{ name: 'round', params: { id: roundId } }">{{ t.back }}</RouterLink> <span class="quiet">{{ loaded.title }}</span></p>
       </div>
-      <button class="button small" type="button" :aria-label="text.board.keys" @click="helping = true">?</button>
+      <ElButton size="small" :aria-label="text.board.keys" @click="helping = true">?</ElButton>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <p v-if="!loaded && !problem" class="quiet">{{ text.loading }}</p>
@@ -184,21 +184,21 @@ async function unaccept(ids: number[]) {
             <p v-if="current.file.declaredAs && !current.file.claim" class="quiet">{{ text.panel.declared }} {{ current.file.declaredAs }}</p>
           </div>
           <div class="actions">
-            <button class="button primary" type="button" :disabled="apart || decided.get(current.file.id) === 'ACCEPTED'" @click="decide('ACCEPTED', '')">{{ t.accept }}</button>
-            <button class="button" type="button" :aria-expanded="asking" :disabled="apart || decided.get(current.file.id) === 'RETURNED'" @click="ask">{{ t.sendBack }}</button>
-            <button class="button" type="button" :disabled="apart" @click="whole">{{ t.whole }}</button>
-            <button class="button" type="button" :disabled="at === 0" :aria-label="t.before" @click="step(-1)">←</button>
-            <button class="button" type="button" :disabled="at === files.length - 1" :aria-label="t.skip" @click="step(1)">→</button>
+            <ElButton type="primary" :disabled="apart || decided.get(current.file.id) === 'ACCEPTED'" @click="decide('ACCEPTED', '')">{{ t.accept }}</ElButton>
+            <ElButton :aria-expanded="asking" :disabled="apart || decided.get(current.file.id) === 'RETURNED'" @click="ask">{{ t.sendBack }}</ElButton>
+            <ElButton :disabled="apart" @click="whole">{{ t.whole }}</ElButton>
+            <ElButton :disabled="at === 0" :aria-label="t.before" @click="step(-1)">←</ElButton>
+            <ElButton :disabled="at === files.length - 1" :aria-label="t.skip" @click="step(1)">→</ElButton>
           </div>
         </div>
         <ClaimNote v-if="current.file.claim === 'OPEN'" ref="claimNote" :key="current.file.submissionId" :file="current.file" :person="current.person" @decided="(to) => claimed(current!.file.submissionId, to)" />
         <form v-if="asking" class="reason" @submit.prevent="decide('RETURNED', reason)" @keydown.esc.stop="asking = false">
           <label for="review-reason">{{ t.reason }}</label>
-          <input id="review-reason" ref="reasonField" v-model="reason" class="input" maxlength="500" autocomplete="off" />
+          <ElInput id="review-reason" ref="reasonField" v-model="reason" maxlength="500" autocomplete="off" />
           <div class="usual" role="group" :aria-label="t.usual">
-            <button v-for="usual in reasons" :key="usual" class="button small" type="button" @click="reason = usual">{{ usual }}</button>
+            <ElButton v-for="usual in reasons" :key="usual" size="small" @click="reason = usual">{{ usual }}</ElButton>
           </div>
-          <span><button class="button primary" type="submit">{{ text.panel.confirmReturn }}</button></span>
+          <span><ElButton type="primary" native-type="submit">{{ text.panel.confirmReturn }}</ElButton></span>
         </form>
         <FilePreview :id="current.file.id" :key="current.file.id" :name="current.file.name" :media-type="current.file.mediaType" />
       </section>

@@ -49,21 +49,21 @@ async function add() {
       </div>
       <div>
         <label for="late-typed">{{ text.compose.pasteLabel }}</label>
-        <textarea id="late-typed" v-model="typed" class="input" rows="2" spellcheck="false" :aria-invalid="refused.length > 0"></textarea>
+        <ElInput id="late-typed" v-model="typed" :rows="2" spellcheck="false" :aria-invalid="refused.length > 0" type="textarea" />
         <p v-for="reason in refused" :key="reason" class="error" role="alert">{{ reason }}</p>
       </div>
     </div>
     <ul v-if="people.length + groups.length > 0">
-      <li v-for="(group, n) in groups" :key="group">{{ text.people.wholeGroup(group) }} <button class="button plain small" type="button" :aria-label="text.compose.removePerson(group)" @click="groups.splice(n, 1)">✕</button></li>
+      <li v-for="(group, n) in groups" :key="group">{{ text.people.wholeGroup(group) }} <ElButton type="primary" link size="small" :aria-label="text.compose.removePerson(group)" @click="groups.splice(n, 1)">✕</ElButton></li>
       <li v-for="(person, n) in people" :key="person.email">
         {{ person.name }} <span class="quiet">{{ person.email }}</span>
-        <button class="button plain small" type="button" :aria-label="text.compose.removePerson(person.name)" @click="people.splice(n, 1)">✕</button>
+        <ElButton type="primary" link size="small" :aria-label="text.compose.removePerson(person.name)" @click="people.splice(n, 1)">✕</ElButton>
       </li>
     </ul>
     <p v-if="problem" class="error" role="alert">{{ problem.errors[0]?.detail ?? problem.detail }}</p>
     <div class="actions">
-      <button class="button small primary" type="submit" :disabled="people.length + groups.length === 0 && !typed.trim()">{{ t.addThem }}</button>
-      <button class="button small" type="button" @click="emit('done')">{{ text.round.cancel }}</button>
+      <ElButton type="primary" size="small" native-type="submit" :disabled="people.length + groups.length === 0 && !typed.trim()">{{ t.addThem }}</ElButton>
+      <ElButton size="small" @click="emit('done')">{{ text.round.cancel }}</ElButton>
     </div>
   </form>
 </template>

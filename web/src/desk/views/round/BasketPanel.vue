@@ -60,25 +60,25 @@ onMounted(async () => {
           <p class="quiet">{{ panel.row.email }}</p>
           <p>{{ standingWords(panel.row).main }} <span class="quiet">{{ standingWords(panel.row).time }} {{ standingWords(panel.row).detail }}</span></p>
         </div>
-        <button class="close" type="button" :aria-label="t.close" @click="emit('close')">✕</button>
+        <ElButton class="close" link :aria-label="t.close" @click="emit('close')">✕</ElButton>
       </header>
       <div class="actions">
-        <button v-if="panel.hasLink" class="button small" type="button" @click="copyLink">{{ t.copyLink }}</button>
-        <button v-if="!panel.row.walkIn && !closed" class="button small" type="button" :aria-expanded="writing" @click="writing = !writing">{{ text.post.writeOne }}</button>
+        <ElButton v-if="panel.hasLink" size="small" @click="copyLink">{{ t.copyLink }}</ElButton>
+        <ElButton v-if="!panel.row.walkIn && !closed" size="small" :aria-expanded="writing" @click="writing = !writing">{{ text.post.writeOne }}</ElButton>
         <a v-if="chosen.size > 0" class="button small primary" :href="one ?? zip" download>{{ t.downloadChosen(chosen.size) }}</a>
         <a v-else-if="panel.files.length > 1" class="button small" :href="`/api/files.zip?basket=${panel.id}`" download>{{ t.downloadAll }}</a>
-        <button v-if="!panel.row.waived" class="button small" type="button" :aria-expanded="extending" @click="extending = !extending">{{ t.extend }}</button>
-        <button v-if="panel.row.toCheck > 1" class="button small" type="button" @click="acceptAll">{{ text.review.acceptAll(panel.row.toCheck) }}</button>
-        <button v-if="!panel.row.walkIn" class="button small" type="button" @click="set({ kind: 'EXCUSE', on: !panel.row.waived }, panel.row.waived ? t.askedAgain : t.excusedAll)">{{ panel.row.waived ? t.unexcuseAll : t.excuseAll }}</button>
-        <button v-if="!panel.row.walkIn" class="button small" type="button" @click="set({ kind: 'PAUSE', on: !panel.row.paused }, panel.row.paused ? text.acts.unpausedNow : text.acts.pausedNow)">{{ panel.row.paused ? text.acts.unpause : text.acts.pause }}</button>
-        <button class="button small" type="button" :aria-expanded="noting" @click="askNote">{{ text.acts.note }}</button>
-        <button class="button small" type="button" @click="set({ kind: 'REMOVE', on: !panel.row.removed }, panel.row.removed ? text.acts.putBackNow : text.acts.removedNow)">{{ panel.row.removed ? text.acts.putBack : text.acts.remove }}</button>
+        <ElButton v-if="!panel.row.waived" size="small" :aria-expanded="extending" @click="extending = !extending">{{ t.extend }}</ElButton>
+        <ElButton v-if="panel.row.toCheck > 1" size="small" @click="acceptAll">{{ text.review.acceptAll(panel.row.toCheck) }}</ElButton>
+        <ElButton v-if="!panel.row.walkIn" size="small" @click="set({ kind: 'EXCUSE', on: !panel.row.waived }, panel.row.waived ? t.askedAgain : t.excusedAll)">{{ panel.row.waived ? t.unexcuseAll : t.excuseAll }}</ElButton>
+        <ElButton v-if="!panel.row.walkIn" size="small" @click="set({ kind: 'PAUSE', on: !panel.row.paused }, panel.row.paused ? text.acts.unpausedNow : text.acts.pausedNow)">{{ panel.row.paused ? text.acts.unpause : text.acts.pause }}</ElButton>
+        <ElButton size="small" :aria-expanded="noting" @click="askNote">{{ text.acts.note }}</ElButton>
+        <ElButton size="small" @click="set({ kind: 'REMOVE', on: !panel.row.removed }, panel.row.removed ? text.acts.putBackNow : text.acts.removedNow)">{{ panel.row.removed ? text.acts.putBack : text.acts.remove }}</ElButton>
       </div>
       <SendLetters v-if="writing" :round-id="panel.roundId" :baskets="[panel.id]" @done="((writing = false), wrote++)" />
       <form v-if="noting" class="noting" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
         <label for="panel-note">{{ text.acts.noteLabel }}</label>
-        <input id="panel-note" v-model="note" class="input" maxlength="500" />
-        <span><button class="button small primary" type="submit">{{ text.acts.saveNote }}</button></span>
+        <ElInput id="panel-note" v-model="note" maxlength="500" />
+        <span><ElButton type="primary" size="small" native-type="submit">{{ text.acts.saveNote }}</ElButton></span>
       </form>
       <p v-else-if="panel.row.note" class="note">{{ panel.row.note }}</p>
       <p v-if="panel.row.provisional" class="quiet">{{ text.contacts.provisionalHere }} <RouterLink :to="{ name: 'contact', params: { id: panel.row.contactId } }">{{ text.contacts.lookAt }}</RouterLink></p>
@@ -100,15 +100,11 @@ onMounted(async () => {
         <h3>
           <WeaveTile :standing="tile.standing" :late="tile.late" :overdue="tile.overdue" :label="tileWords(item, tile)" />
           <span>{{ item.title }}</span>
-          <button
-            v-if="!panel.row.waived && (tile.standing === 'WAIVED' || tile.standing === 'WANTED' || tile.standing === 'PART')"
-            class="button plain small"
-            type="button"
+          <ElButton v-if="!panel.row.waived && (tile.standing === 'WAIVED' || tile.standing === 'WANTED' || tile.standing === 'PART')" type="primary" link size="small"
             :aria-label="`${tile.standing === 'WAIVED' ? t.unexcuse : t.excuse}: ${item.title}`"
-            @click="waive(item.id, tile.standing !== 'WAIVED')"
-          >
+            @click="waive(item.id, tile.standing !== 'WAIVED')">
             {{ tile.standing === 'WAIVED' ? t.unexcuse : t.excuse }}
-          </button>
+          </ElButton>
         </h3>
         <ul>
           <PanelFileEntry

@@ -8,7 +8,7 @@ import WeaveTile from '../../../ui/WeaveTile.vue'
 import { standingWords, tileWords } from './standing-words'
 import type { Fact } from './use-columns'
 
-const props = defineProps<{ board: BoardView; row: Row; items: { item: Schemas['BoardItem']; n: number }[]; facts: Fact[]; shown: boolean; chosen: boolean }>()
+const props = defineProps<{ board: BoardView; row: Row; items: { item: Schemas['BoardItem']; n: number }[]; facts: Fact[]; shown: boolean; chosen: boolean; tall: boolean; narrow: boolean }>()
 const emit = defineEmits<{ show: [id: number]; choose: [id: number, range: boolean]; move: [by: number] }>()
 const t = text.round
 const words = computed(() => standingWords(props.row))
@@ -23,7 +23,7 @@ function fact(name: Fact): string {
 </script>
 
 <template>
-  <tr :class="{ shown, chosen, removed: row.removed }" @click="emit('show', row.id)">
+  <tr :class="{ shown, chosen, tall, narrow, removed: row.removed }" @click="emit('show', row.id)">
     <td class="tick" @click.stop>
       <input type="checkbox" :checked="chosen" :aria-label="text.acts.choose(row.name)" @click="emit('choose', row.id, ($event as MouseEvent).shiftKey)" />
     </td>
@@ -63,7 +63,8 @@ function fact(name: Fact): string {
 <style scoped>
 th,
 td {
-  padding: 7px 12px;
+  height: 36px;
+  padding: 0 12px;
   border-bottom: 1px solid var(--line);
   text-align: left;
   font-weight: 400;
@@ -96,9 +97,31 @@ tr.removed {
 }
 .under,
 .line {
-  display: block;
   font-size: 15px;
   line-height: 1.3;
+}
+/* One line a row; what does not fit is told in full when the row is tall or its basket open. */
+tr:not(.tall) th,
+tr:not(.tall) .standing {
+  max-width: 300px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+tr:not(.tall) .person {
+  display: inline;
+  margin-right: 8px;
+}
+tr:not(.tall) .line {
+  margin-left: 8px;
+}
+.tall th,
+.tall td {
+  padding: 7px 12px;
+}
+.tall .under,
+.tall .line {
+  display: block;
 }
 .note {
   max-width: 240px;
@@ -116,8 +139,14 @@ tr.removed {
 .item {
   max-width: 130px;
 }
+.narrow:not(.tall) .under {
+  display: none;
+}
+.tick input {
+  display: block;
+}
 .cell {
-  display: inline-flex;
+  display: flex;
   align-items: center;
   gap: 5px;
 }

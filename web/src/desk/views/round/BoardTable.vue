@@ -3,7 +3,7 @@ import { useWindowVirtualizer } from '@tanstack/vue-virtual'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import type { BoardView, Row } from '../../../api/desk'
 import { text } from '../../../text/desk'
-import type { Sort } from './board-filters'
+import { ariaSort, clicked, type Sort, type SortBy } from './board-sort'
 import BoardRow from './BoardRow.vue'
 import type { Line } from './use-board-rows'
 import type { Fact } from './use-columns'
@@ -16,12 +16,14 @@ const props = defineProps<{
   shown?: number
   facts: Fact[]
   hiddenItems: number[]
+  tall: boolean
   chosen: Set<number>
 }>()
 const emit = defineEmits<{ show: [basket: number]; hold: [held: boolean]; choose: [id: number, range: boolean]; chooseAll: [] }>()
 const sort = defineModel<Sort>('sort', { required: true })
 const t = text.round
-const ROW_HEIGHT = 58
+const ROW_HEIGHT = 36
+const TALL_HEIGHT = 58
 const GROUP_HEIGHT = 38
 const WHOLE = 200
 const table = useTemplateRef('table')
@@ -36,7 +38,7 @@ const everyChosen = computed(() => ids.value.length > 0 && ids.value.every((id) 
 const window_ = useWindowVirtualizer(
   computed(() => ({
     count: props.lines.length,
-    estimateSize: (n: number) => (props.lines[n]?.kind === 'group' ? GROUP_HEIGHT : ROW_HEIGHT),
+    estimateSize: (n: number) => (props.lines[n]?.kind === 'group' ? GROUP_HEIGHT : props.tall ? TALL_HEIGHT : ROW_HEIGHT),
     getItemKey: (n: number) => keyOf(props.lines[n]!, n),
     // A board of usual size is there as a whole, so that the browser's own search and printing find everybody.
     overscan: props.lines.length <= WHOLE ? WHOLE : 8,
@@ -79,6 +81,10 @@ function hold(change: Partial<typeof among>) {
   emit('hold', among.pointer || among.keyboard)
 }
 
+function by(column: SortBy) {
+  sort.value = clicked(sort.value, column)
+}
+
 /** Gives the keyboard to the first row. */
 function enter() {
   void move(-1, 1)
@@ -93,18 +99,18 @@ defineExpose({ enter, ids })
       <thead>
         <tr>
           <th scope="col" class="tick"><input type="checkbox" :checked="everyChosen" :aria-label="text.acts.chooseAll" @change="emit('chooseAll')" /></th>
-          <th scope="col" :aria-sort="sort === 'name' ? 'ascending' : undefined">
-            <button class="sort" type="button" :aria-label="text.board.sortBy(t.person)" @click="sort = 'name'">{{ t.person }}</button>
+          <th scope="col" :aria-sort="ariaSort(sort, 'name')">
+            <button class="sort" type="button" :aria-label="text.board.sortBy(t.person)" @click="by('name')">{{ t.person }}</button>
           </th>
-          <th v-for="{ item } in items" :key="item.id" scope="col" class="item">
-            {{ item.title }} <span class="quiet">{{ item.required ? '' : t.optional }}</span>
+          <th v-for="{ item } in items" :key="item.id" scope="col" class="item" :class="{ optional: !item.required }" :aria-sort="ariaSort(sort, `item-${item.id}`)">
+            <button class="sort" type="button" :title="item.required ? item.title : `${item.title}, ${t.optional}`" :aria-label="text.board.sortBy(item.title)" @click="by(`item-${item.id}`)">{{ item.title }}</button>
           </th>
-          <th scope="col" :aria-sort="sort === 'pressing' ? 'descending' : undefined">
-            <button class="sort" type="button" :aria-label="text.board.sortBy(t.standing)" @click="sort = 'pressing'">{{ t.standing }}</button>
+          <th scope="col" :aria-sort="ariaSort(sort, 'pressing')">
+            <button class="sort" type="button" :aria-label="text.board.sortBy(t.standing)" @click="by('pressing')">{{ t.standing }}</button>
           </th>
           <template v-if="!shown">
-            <th v-for="fact in facts" :key="fact" scope="col" :class="{ number: fact === 'files' }" :aria-sort="sort === fact ? (fact === 'files' || fact === 'last' ? 'descending' : 'ascending') : undefined">
-              <button class="sort" type="button" :aria-label="text.board.sortBy(text.board.facts[fact])" @click="sort = fact">{{ text.board.facts[fact] }}</button>
+            <th v-for="fact in facts" :key="fact" scope="col" :class="{ number: fact === 'files' }" :aria-sort="ariaSort(sort, fact)">
+              <button class="sort" type="button" :aria-label="text.board.sortBy(text.board.facts[fact])" @click="by(fact)">{{ text.board.facts[fact] }}</button>
             </th>
           </template>
         </tr>
@@ -128,6 +134,8 @@ defineExpose({ enter, ids })
             :items="items"
             :facts="shown ? [] : facts"
             :shown="(lines[item.index] as { id: number }).id === shown"
+            :tall="tall"
+            :narrow="!!shown"
             :chosen="chosen.has((lines[item.index] as { id: number }).id)"
             @show="(id) => emit('show', id)"
             @choose="(id, range) => emit('choose', id, range)"
@@ -189,7 +197,19 @@ thead th {
   color: var(--bark);
 }
 .item {
-  max-width: 130px;
+  max-width: 120px;
+}
+.item .sort {
+  display: -webkit-box;
+  max-width: 100%;
+  overflow: hidden;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-height: 1.25;
+  text-align: left;
+}
+.optional {
+  font-style: italic;
 }
 .quiet {
   color: var(--slate);

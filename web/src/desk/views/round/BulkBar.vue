@@ -51,24 +51,24 @@ async function set(kind: 'EXCUSE' | 'PAUSE' | 'REMOVE', on: boolean, words: stri
   <section class="bulk" :aria-label="t.chosen(rows.length)">
     <strong aria-live="polite">{{ t.chosen(rows.length) }}</strong>
     <div class="actions">
-      <button class="button small" type="button" :aria-expanded="form === 'extend'" @click="form = form === 'extend' ? undefined : 'extend'">{{ text.panel.extend }}</button>
-      <button class="button small" type="button" :aria-expanded="form === 'write'" @click="form = form === 'write' ? undefined : 'write'">{{ text.post.write }}</button>
-      <button v-if="rows.some((row) => !row.waived)" class="button small" type="button" @click="set('EXCUSE', true, text.panel.excusedAll)">{{ t.excuse }}</button>
-      <button v-if="rows.some((row) => row.waived)" class="button small" type="button" @click="set('EXCUSE', false, text.panel.askedAgain)">{{ t.unexcuse }}</button>
-      <button v-if="rows.some((row) => !row.paused)" class="button small" type="button" @click="set('PAUSE', true, t.pausedNow)">{{ t.pause }}</button>
-      <button v-if="rows.some((row) => row.paused)" class="button small" type="button" @click="set('PAUSE', false, t.unpausedNow)">{{ t.unpause }}</button>
-      <button class="button small" type="button" :aria-expanded="form === 'note'" @click="askNote">{{ t.note }}</button>
-      <button v-if="rows.some((row) => !row.removed)" class="button small" type="button" @click="set('REMOVE', true, t.removedNow)">{{ t.remove }}</button>
-      <button v-if="rows.some((row) => row.removed)" class="button small" type="button" @click="set('REMOVE', false, t.putBackNow)">{{ t.putBack }}</button>
-      <button class="button plain small" type="button" @click="emit('clear')">{{ t.clear }}</button>
+      <ElButton size="small" :aria-expanded="form === 'extend'" @click="form = form === 'extend' ? undefined : 'extend'">{{ text.panel.extend }}</ElButton>
+      <ElButton size="small" :aria-expanded="form === 'write'" @click="form = form === 'write' ? undefined : 'write'">{{ text.post.write }}</ElButton>
+      <ElButton v-if="rows.some((row) => !row.waived)" size="small" @click="set('EXCUSE', true, text.panel.excusedAll)">{{ t.excuse }}</ElButton>
+      <ElButton v-if="rows.some((row) => row.waived)" size="small" @click="set('EXCUSE', false, text.panel.askedAgain)">{{ t.unexcuse }}</ElButton>
+      <ElButton v-if="rows.some((row) => !row.paused)" size="small" @click="set('PAUSE', true, t.pausedNow)">{{ t.pause }}</ElButton>
+      <ElButton v-if="rows.some((row) => row.paused)" size="small" @click="set('PAUSE', false, t.unpausedNow)">{{ t.unpause }}</ElButton>
+      <ElButton size="small" :aria-expanded="form === 'note'" @click="askNote">{{ t.note }}</ElButton>
+      <ElButton v-if="rows.some((row) => !row.removed)" size="small" @click="set('REMOVE', true, t.removedNow)">{{ t.remove }}</ElButton>
+      <ElButton v-if="rows.some((row) => row.removed)" size="small" @click="set('REMOVE', false, t.putBackNow)">{{ t.putBack }}</ElButton>
+      <ElButton type="primary" link size="small" @click="emit('clear')">{{ t.clear }}</ElButton>
     </div>
     <ExtendForm v-if="form === 'extend'" date="" reason="" :save="extend" @done="form = undefined" />
     <SendLetters v-if="form === 'write'" :key="rows.map((row) => row.id).join()" :round-id="roundId" :baskets="rows.map((row) => row.id)" @done="form = undefined" />
     <form v-if="form === 'note'" class="form" @submit.prevent="saveNote" @keydown.esc.stop="form = undefined">
       <label for="bulk-note">{{ t.noteLabel }}</label>
-      <input id="bulk-note" ref="noteField" v-model="note" class="input" maxlength="500" :aria-invalid="!!problem" />
+      <ElInput id="bulk-note" ref="noteField" v-model="note" maxlength="500" :aria-invalid="!!problem" />
       <p v-if="problem" class="error" role="alert">{{ problem.at('text') || problem.detail }}</p>
-      <span><button class="button small primary" type="submit">{{ t.saveNote }}</button></span>
+      <span><ElButton type="primary" size="small" native-type="submit">{{ t.saveNote }}</ElButton></span>
     </form>
   </section>
 </template>

@@ -32,13 +32,13 @@ defineExpose({ yes: () => decide('ACCEPTED'), no: () => decide('DECLINED') })
     <template v-if="file.claim === 'OPEN'">
       <p>{{ t.said(file.declaredAs ?? '', person) }}</p>
       <div class="actions">
-        <button class="button small primary" type="button" :disabled="busy" @click="decide('ACCEPTED')">{{ t.yes(person) }}</button>
-        <button class="button small" type="button" :disabled="busy" @click="decide('DECLINED')">{{ t.no }}</button>
+        <ElButton type="primary" size="small" :disabled="busy" @click="decide('ACCEPTED')">{{ t.yes(person) }}</ElButton>
+        <ElButton size="small" :disabled="busy" @click="decide('DECLINED')">{{ t.no }}</ElButton>
       </div>
     </template>
     <template v-else>
       <p>{{ t.declined(file.declaredAs ?? '') }}</p>
-      <button class="button small" type="button" :disabled="busy" @click="decide('OPEN')">{{ t.again }}</button>
+      <ElButton size="small" :disabled="busy" @click="decide('OPEN')">{{ t.again }}</ElButton>
     </template>
   </div>
 </template>

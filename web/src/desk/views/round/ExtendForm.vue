@@ -2,6 +2,7 @@
 import { nextTick, onMounted, ref, useTemplateRef } from 'vue'
 import { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import DateField from '../../fields/DateField.vue'
 
 const props = defineProps<{ date: string; reason: string; save: (date: string | null, reason: string) => Promise<void> }>()
 const emit = defineEmits<{ done: [] }>()
@@ -26,16 +27,16 @@ async function submit(to: string | null) {
 <template>
   <form class="extend" novalidate @submit.prevent="submit(date || null)" @keydown.esc.stop="emit('done')">
     <label for="extend-date">{{ t.extendDate }}</label>
-    <input id="extend-date" ref="first" v-model="date" class="input" type="date" required :aria-invalid="!!problem?.at('date')" aria-describedby="extend-date-error" />
+    <DateField id="extend-date" ref="first" v-model="date" :aria-invalid="!!problem?.at('date')" aria-describedby="extend-date-error" />
     <p id="extend-date-error" class="error" role="alert">{{ problem?.at('date') }}</p>
     <label for="extend-reason">{{ t.extendReason }}</label>
-    <input id="extend-reason" v-model="reason" class="input" maxlength="500" :aria-invalid="!!problem?.at('reason')" aria-describedby="extend-reason-error" />
+    <ElInput id="extend-reason" v-model="reason" maxlength="500" :aria-invalid="!!problem?.at('reason')" aria-describedby="extend-reason-error" />
     <p id="extend-reason-error" class="error" role="alert">{{ problem?.at('reason') }}</p>
     <p v-if="problem && problem.errors.length === 0" class="error" role="alert">{{ problem.detail }}</p>
     <div class="actions">
-      <button class="button small primary" type="submit">{{ t.extendSave }}</button>
-      <button v-if="props.date" class="button small" type="button" @click="submit(null)">{{ t.unextend }}</button>
-      <button class="button small" type="button" @click="emit('done')">{{ text.round.cancel }}</button>
+      <ElButton type="primary" size="small" native-type="submit">{{ t.extendSave }}</ElButton>
+      <ElButton v-if="props.date" size="small" @click="submit(null)">{{ t.unextend }}</ElButton>
+      <ElButton size="small" @click="emit('done')">{{ text.round.cancel }}</ElButton>
     </div>
   </form>
 </template>

@@ -1,7 +1,4 @@
 <script setup lang="ts">
-import { ElDialog } from 'element-plus/es/components/dialog/index.mjs'
-import 'element-plus/theme-chalk/el-dialog.css'
-import 'element-plus/theme-chalk/el-overlay.css'
 import { text } from '../../../text/desk'
 
 defineProps<{ keys: readonly (readonly [string, string])[] }>()

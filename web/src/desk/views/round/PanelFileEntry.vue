@@ -5,6 +5,7 @@ import { text } from '../../../text/desk'
 import FilePreview from '../../../ui/FilePreview.vue'
 import { sizeWords } from '../../../ui/size'
 import { dayAndTime } from '../../../ui/time'
+import SuggestField from '../../fields/SuggestField.vue'
 
 const props = defineProps<{ file: PanelFile; chosen: boolean; previewed: boolean }>()
 const emit = defineEmits<{ toggle: []; preview: []; review: [to: Review, reason: string] }>()
@@ -13,6 +14,10 @@ const apart = computed(() => props.file.claim === 'OPEN' || props.file.claim ===
 const asking = ref(false)
 const reason = ref('')
 const reasonField = useTemplateRef('reasonField')
+
+function reasonsLike(typed: string, show: (reasons: { value: string }[]) => void) {
+  show(text.review.reasons.filter((one) => one.toLowerCase().includes(typed.trim().toLowerCase())).map((value) => ({ value })))
+}
 
 async function ask() {
   asking.value = true
@@ -30,7 +35,7 @@ function sendBack() {
 <template>
   <li>
     <div class="line">
-      <input type="checkbox" :checked="chosen" :aria-label="t.select(file.name)" @change="emit('toggle')" />
+      <ElCheckbox :model-value="chosen" :aria-label="t.select(file.name)" @change="emit('toggle')" />
       <span class="mono">{{ file.name }}</span>
     </div>
     <p class="quiet facts">
@@ -45,18 +50,17 @@ function sendBack() {
     <p v-if="file.review === 'ACCEPTED'" class="accepted">{{ t.events.accepted!(1) }}</p>
     <p v-if="file.review === 'RETURNED'" class="error">{{ t.events.returned!(1) }}: {{ file.reviewReason }}</p>
     <div class="actions">
-      <button class="button small" type="button" :aria-expanded="previewed" :aria-label="`${previewed ? t.hide : t.show} ${props.file.name}`" @click="emit('preview')">{{ previewed ? t.hide : t.show }}</button>
+      <ElButton size="small" :aria-expanded="previewed" :aria-label="`${previewed ? t.hide : t.show} ${props.file.name}`" @click="emit('preview')">{{ previewed ? t.hide : t.show }}</ElButton>
       <a class="button small" :href="`/api/files/${file.id}`" download :aria-label="`${t.download} ${file.name}`">{{ t.download }}</a>
-      <button v-if="file.review !== 'ACCEPTED' && !apart" class="button small" type="button" :aria-label="`${t.accept} ${file.name}`" @click="emit('review', 'ACCEPTED', '')">{{ t.accept }}</button>
-      <button v-if="file.review !== 'RETURNED' && !apart" class="button small" type="button" :aria-label="`${t.sendBack} ${file.name}`" @click="ask">{{ t.sendBack }}</button>
+      <ElButton v-if="file.review !== 'ACCEPTED' && !apart" size="small" :aria-label="`${t.accept} ${file.name}`" @click="emit('review', 'ACCEPTED', '')">{{ t.accept }}</ElButton>
+      <ElButton v-if="file.review !== 'RETURNED' && !apart" size="small" :aria-label="`${t.sendBack} ${file.name}`" @click="ask">{{ t.sendBack }}</ElButton>
     </div>
     <form v-if="asking" class="reason" @submit.prevent="sendBack" @keydown.esc.stop="asking = false">
       <label :for="`reason-${file.id}`">{{ t.reason }}</label>
-      <input :id="`reason-${file.id}`" ref="reasonField" v-model="reason" class="input" maxlength="500" :list="`reasons-${file.id}`" autocomplete="off" />
-      <datalist :id="`reasons-${file.id}`"><option v-for="usual in text.review.reasons" :key="usual" :value="usual" /></datalist>
+      <SuggestField :id="`reason-${file.id}`" ref="reasonField" v-model="reason" maxlength="500" :fetch-suggestions="reasonsLike" />
       <span class="actions">
-        <button class="button small primary" type="submit">{{ t.confirmReturn }}</button>
-        <button class="button small" type="button" @click="asking = false">{{ text.round.cancel }}</button>
+        <ElButton type="primary" size="small" native-type="submit">{{ t.confirmReturn }}</ElButton>
+        <ElButton size="small" @click="asking = false">{{ text.round.cancel }}</ElButton>
       </span>
     </form>
     <FilePreview v-if="previewed" :id="file.id" :name="file.name" :media-type="file.mediaType" />

@@ -5,14 +5,14 @@ import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../ui/time'
 
 /** One line under the ruler: how many letters went, which go next, and the way to all of them. */
-const props = defineProps<{ roundId: number; ticks: Schemas['LetterTick'][]; sent: number; zone: string }>()
+const props = defineProps<{ roundId: number; ticks: Schemas['LetterTick'][]; sent: number; zone: string; folded?: boolean }>()
 const t = text.post
 const next = computed(() => props.ticks.find((tick) => tick.planned))
 </script>
 
 <template>
-  <p v-if="ticks.length" class="letters">
-    <span class="key" aria-hidden="true"><i class="solid"></i> {{ t.legendSent }} <i></i> {{ t.legendPlanned }}</span>
+  <p v-if="ticks.length" class="letters" :class="{ folded }">
+    <span v-if="!folded" class="key" aria-hidden="true"><i class="solid"></i> {{ t.legendSent }} <i></i> {{ t.legendPlanned }}</span>
     <RouterLink :to="{ name: 'post', query: { round: roundId } }">{{ sent > 0 ? t.sentSoFar(sent) : t.ofRound }}</RouterLink>
     <span v-if="next">{{ t.nextOfRound(dayAndTime(next.at, zone), t.several[next.kind]!(next.letters)) }}</span>
   </p>
@@ -25,6 +25,11 @@ const next = computed(() => props.ticks.find((tick) => tick.planned))
   gap: 4px 20px;
   margin-bottom: 10px;
   font-size: 15px;
+}
+.folded {
+  flex-wrap: nowrap;
+  margin: 0;
+  white-space: nowrap;
 }
 .key {
   color: var(--slate);

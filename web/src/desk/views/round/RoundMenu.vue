@@ -2,7 +2,6 @@
 import { useRouter } from 'vue-router'
 import { desk, type BoardView } from '../../../api/desk'
 import { text } from '../../../text/desk'
-import MenuBox from '../../../ui/MenuBox.vue'
 import { sayProblem } from '../../say'
 
 /** What is done less often with a round. */
@@ -19,48 +18,30 @@ async function copyRound() {
     sayProblem(error)
   }
 }
+
+/** The keyboard chooses the line; the link in it is what a mouse would have met. */
+function follow(event: Event) {
+  const line = event.currentTarget as HTMLElement
+  if (!(event.target as HTMLElement).closest('a')) line.querySelector('a')?.click()
+}
 </script>
 
 <template>
-  <button v-if="board.state === 'CLOSED'" class="button primary" type="button" @click="$emit('reopen')">{{ t.reopen }}</button>
-  <MenuBox v-slot="{ close }" :label="t.more" class="round-menu">
-    <div @click="close">
-      <RouterLink v-if="board.state === 'GATHERING'" :to="{ name: 'change', params: { id: board.id } }">{{ t.change }}</RouterLink>
-      <a :href="`/rehearsal/${board.id}`" target="_blank" rel="noopener">{{ t.rehearse }}</a>
-      <button type="button" @click="copyRound">{{ t.copyRound }}</button>
-      <RouterLink :to="{ name: 'again', params: { id: board.id } }">{{ t.comeAgain }}</RouterLink>
-      <hr />
-      <a v-if="files > 0" :href="`/api/files.zip?round=${board.id}`" download>{{ t.takeAll }}</a>
-      <a :href="`/api/rounds/${board.id}/table.csv`" download>{{ t.tableCsv }}</a>
-      <a :href="`/api/rounds/${board.id}/table.xlsx`" download>{{ t.tableXlsx }}</a>
-      <RouterLink :to="{ name: 'status', params: { id: board.id } }">{{ t.statusSheet }}</RouterLink>
-      <hr v-if="board.state === 'GATHERING'" />
-      <button v-if="board.state === 'GATHERING'" type="button" @click="$emit('close')">{{ t.close }}</button>
-    </div>
-  </MenuBox>
+  <ElButton v-if="board.state === 'CLOSED'" type="primary" @click="$emit('reopen')">{{ t.reopen }}</ElButton>
+  <ElDropdown trigger="click" placement="bottom-end" :teleported="false" class="round-menu">
+    <ElButton>{{ t.more }}</ElButton>
+    <template #dropdown>
+      <ElDropdownMenu>
+        <ElDropdownItem v-if="board.state === 'GATHERING'" @click="follow"><RouterLink tabindex="-1" :to="{ name: 'change', params: { id: board.id } }">{{ t.change }}</RouterLink></ElDropdownItem>
+        <ElDropdownItem @click="follow"><a tabindex="-1" :href="`/rehearsal/${board.id}`" target="_blank" rel="noopener">{{ t.rehearse }}</a></ElDropdownItem>
+        <ElDropdownItem @click="copyRound">{{ t.copyRound }}</ElDropdownItem>
+        <ElDropdownItem @click="follow"><RouterLink tabindex="-1" :to="{ name: 'again', params: { id: board.id } }">{{ t.comeAgain }}</RouterLink></ElDropdownItem>
+        <ElDropdownItem v-if="files > 0" divided @click="follow"><a tabindex="-1" :href="`/api/files.zip?round=${board.id}`" download>{{ t.takeAll }}</a></ElDropdownItem>
+        <ElDropdownItem :divided="files === 0" @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/table.csv`" download>{{ t.tableCsv }}</a></ElDropdownItem>
+        <ElDropdownItem @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/table.xlsx`" download>{{ t.tableXlsx }}</a></ElDropdownItem>
+        <ElDropdownItem @click="follow"><RouterLink tabindex="-1" :to="{ name: 'status', params: { id: board.id } }">{{ t.statusSheet }}</RouterLink></ElDropdownItem>
+        <ElDropdownItem v-if="board.state === 'GATHERING'" divided @click="$emit('close')">{{ t.close }}</ElDropdownItem>
+      </ElDropdownMenu>
+    </template>
+  </ElDropdown>
 </template>
-
-<style scoped>
-.round-menu a,
-.round-menu button {
-  display: block;
-  width: 100%;
-  padding: 7px 16px;
-  border: 0;
-  background: none;
-  color: var(--bark);
-  text-align: left;
-  text-decoration: none;
-  cursor: pointer;
-}
-.round-menu a:hover,
-.round-menu button:hover {
-  background: var(--tint);
-}
-hr {
-  width: 100%;
-  margin: 4px 0;
-  border: 0;
-  border-top: 1px solid var(--line);
-}
-</style>

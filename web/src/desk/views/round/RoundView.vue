@@ -1,7 +1,5 @@
 <script setup lang="ts">
-import { ElDialog } from 'element-plus/es/components/dialog/index.mjs'
-import 'element-plus/theme-chalk/el-dialog.css'
-import 'element-plus/theme-chalk/el-overlay.css'
+import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onMounted, reactive, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { desk } from '../../../api/desk'
@@ -14,19 +12,20 @@ import { say, sayProblem } from '../../say'
 import { useKeys } from '../../use-keys'
 import AddLateForm from './AddLateForm.vue'
 import BasketPanel from './BasketPanel.vue'
-import { isFilter, type Filter } from './board-filters'
 import BoardCounts from './BoardCounts.vue'
 import BoardFilters from './BoardFilters.vue'
 import BoardLegend from './BoardLegend.vue'
 import BoardTable from './BoardTable.vue'
+import BoardView from './BoardView.vue'
+import { itemIds } from './board-sort'
 import BulkBar from './BulkBar.vue'
-import ColumnChoice from './ColumnChoice.vue'
 import KeyHelp from './KeyHelp.vue'
 import RoundLetters from './RoundLetters.vue'
 import RoundMenu from './RoundMenu.vue'
 import { useBoard } from './use-board'
 import { useBoardRows } from './use-board-rows'
 import { useColumns } from './use-columns'
+import { useShown } from './use-shown'
 import { useTicks } from './use-ticks'
 
 const t = text.round
@@ -36,21 +35,32 @@ const roundId = Number(route.params.id)
 const touched = ref(0)
 const chosen = reactive(new Set<number>())
 const shown = computed(() => (route.query.basket ? Number(route.query.basket) : undefined))
-const filter = computed<Filter | undefined>({
-  get: () => (isFilter(route.query.show) ? route.query.show : undefined),
-  set: (show) => void router.replace({ query: { ...route.query, show } }),
-})
+const { filter, sort, groupBy, put } = useShown(roundId)
+const rulerOpen = useLocalStorage('oak-ruler-open', false)
+const tall = useLocalStorage('oak-tall-rows', false)
 const store = useBoard(roundId)
 const { board, problem, load, rows, tally, pulse, letters } = store
 const { ticks, sent } = useTicks(roundId, board, letters)
 store.onChange((row) => {
   if (!row || row.id === shown.value) touched.value++
 })
-const { sort, groupBy, search, held, order, lines } = useBoardRows(store, filter, chosen)
-const { chosen: columns, facts, toggleFact, toggleItem } = useColumns(roundId)
+const items = computed(() => itemIds(board.value?.items ?? []))
+const { search, held, order, lines } = useBoardRows(store, { filter, sort, groupBy, items }, chosen)
+const { facts, hiddenItems, toggleFact, toggleItem } = useColumns(put)
 const counts = computed(() => (pulse.value >= 0 ? { ...tally.value.counts } : tally.value.counts))
 const lists = computed(() => (pulse.value >= 0 ? { ...tally.value.lists } : tally.value.lists))
 const finished = computed(() => (pulse.value >= 0 ? [...rows.values()].filter((row) => !row.removed && !row.walkIn && !row.waived && row.finishedAt).map((row) => row.finishedAt!) : []))
+const ruler = computed(() => ({
+  opened: board.value!.openedAt,
+  deadline: board.value!.deadline,
+  graceEnd: board.value!.graceEnd,
+  now: board.value!.now,
+  closed: board.value!.closedAt,
+  zone: board.value!.zone,
+  asked: counts.value.asked,
+  finished: finished.value,
+  letters: ticks.value,
+}))
 const chosenRows = computed(() => (pulse.value >= 0 ? [...chosen].map((id) => rows.get(id)).filter((row) => row !== undefined) : []))
 const noLongerMoving = computed(() => board.value?.state === 'CLOSED' || board.value?.state === 'ARCHIVED')
 const closing = ref(false)
@@ -133,35 +143,32 @@ async function change(action: 'close' | 'reopen') {
         </div>
         <div class="actions">
           <RouterLink v-if="counts.toCheck + counts.claimed > 0" class="button primary" :to="{ name: 'review', params: { id: board.id } }">{{ counts.toCheck > 0 ? t.check(counts.toCheck) : t.lookAtClaimed(counts.claimed) }}</RouterLink>
-          <button v-if="board.hasOpenLink" class="button" type="button" @click="copyOpenLink">{{ t.copyOpenLink }}</button>
-          <button v-if="board.state === 'GATHERING'" class="button" type="button" :aria-expanded="adding" @click="adding = !adding">{{ t.askMore }}</button>
+          <ElButton v-if="board.hasOpenLink" @click="copyOpenLink">{{ t.copyOpenLink }}</ElButton>
+          <ElButton v-if="board.state === 'GATHERING'" :aria-expanded="adding" @click="adding = !adding">{{ t.askMore }}</ElButton>
           <RoundMenu :board="board" :files="counts.files" @close="closing = true" @reopen="change('reopen')" />
         </div>
       </header>
       <p v-if="linkToCopy" class="failure">{{ t.copyFailed }} <span class="mono">{{ linkToCopy }}</span></p>
       <AddLateForm v-if="adding" :round-id="roundId" @done="adding = false" />
 
-      <RoundRuler
-        v-if="counts.asked > 0"
-        :opened="board.openedAt"
-        :deadline="board.deadline"
-        :grace-end="board.graceEnd"
-        :now="board.now"
-        :closed="board.closedAt"
-        :zone="board.zone"
-        :asked="counts.asked"
-        :finished="finished"
-        :letters="ticks"
-      />
-      <RoundLetters :round-id="roundId" :ticks="ticks" :sent="sent" :zone="board.zone" />
-      <BoardCounts :counts="counts" :overdue="lists.overdue" :hand-over="lists.handOver" @open="(list) => (filter = list)" />
+      <div v-if="counts.asked > 0" class="line">
+        <ElButton link size="small" :aria-expanded="rulerOpen" @click="rulerOpen = !rulerOpen"><span class="sign" aria-hidden="true">{{ rulerOpen ? '▾' : '▸' }}</span>{{ t.timeLine }}</ElButton>
+        <RoundRuler v-if="!rulerOpen" folded v-bind="ruler" />
+        <BoardCounts :counts="counts" @open="(list) => (filter = list)" />
+        <RoundLetters v-if="!rulerOpen" folded :round-id="roundId" :ticks="ticks" :sent="sent" :zone="board.zone" />
+      </div>
+      <template v-if="counts.asked > 0 && rulerOpen">
+        <RoundRuler v-bind="ruler" />
+        <RoundLetters :round-id="roundId" :ticks="ticks" :sent="sent" :zone="board.zone" />
+      </template>
+      <BoardCounts v-else-if="counts.asked === 0" :counts="counts" @open="(list) => (filter = list)" />
 
       <div class="table-and-panel" :class="{ both: shown }">
         <div class="table-side">
           <template v-if="board.rows.length || rows.size">
-            <BoardFilters v-model:filter="filter" v-model:search="search" v-model:group-by="groupBy" :counts="lists" :chosen="chosen.size" :shown="order.length">
-              <ColumnChoice :board="board" :facts="facts" :hidden-items="columns.hiddenItems" @fact="toggleFact" @item="toggleItem" />
-              <button class="button small help" type="button" :aria-label="text.board.keys" @click="helping = true">?</button>
+            <BoardFilters v-model:filter="filter" v-model:search="search" :counts="lists" :chosen="chosen.size" :shown="order.length">
+              <BoardView v-model:group-by="groupBy" v-model:tall="tall" :board="board" :facts="facts" :hidden-items="hiddenItems" @fact="toggleFact" @item="toggleItem" />
+              <ElButton size="small" class="help" :aria-label="text.board.keys" @click="helping = true">?</ElButton>
             </BoardFilters>
             <BulkBar v-if="chosenRows.length > 0" :round-id="roundId" :rows="chosenRows" :all="lists.everybody" @clear="chosen.clear()" />
             <BoardTable
@@ -173,7 +180,8 @@ async function change(action: 'close' | 'reopen') {
               :pulse="pulse"
               :shown="shown"
               :facts="facts"
-              :hidden-items="columns.hiddenItems"
+              :hidden-items="hiddenItems"
+              :tall="tall"
               :chosen="chosen"
               @show="show"
               @hold="held = $event"
@@ -191,8 +199,8 @@ async function change(action: 'close' | 'reopen') {
       <ElDialog v-model="closing" :title="t.close" width="460" append-to-body>
         <p>{{ t.confirmClose }}</p>
         <template #footer>
-          <button class="button" type="button" @click="closing = false">{{ t.cancel }}</button>
-          <button class="button primary" type="button" @click="change('close')">{{ t.close }}</button>
+          <ElButton @click="closing = false">{{ t.cancel }}</ElButton>
+          <ElButton type="primary" @click="change('close')">{{ t.close }}</ElButton>
         </template>
       </ElDialog>
     </template>
@@ -211,9 +219,17 @@ async function change(action: 'close' | 'reopen') {
   border-left: 4px solid var(--slate);
   background: var(--tint);
 }
-.help {
-  min-width: 36px;
-  min-height: 36px;
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  align-items: center;
+  min-height: 28px;
+  margin-bottom: 8px;
+}
+.sign {
+  display: inline-block;
+  margin-right: 6px;
 }
 .table-and-panel {
   display: grid;

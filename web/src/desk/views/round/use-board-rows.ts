@@ -1,7 +1,8 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import type { Row } from '../../../api/desk'
 import { text } from '../../../text/desk'
-import { FILTERS, ORDERS, type Filter, type GroupBy, type Sort } from './board-filters'
+import { FILTERS, type Filter, type GroupBy } from './board-filters'
+import { orderOf, type Sort } from './board-sort'
 import { standingWords } from './standing-words'
 
 /** One line of the table: a row, or the heading of a group. */
@@ -13,16 +14,23 @@ export interface BoardRows {
   onChange: (listener: (row: Row | undefined) => void) => void
 }
 
+/** What is wanted of the board, and the ids of its documents. */
+export interface Shown {
+  filter: Ref<Filter | undefined>
+  sort: Ref<Sort>
+  groupBy: Ref<GroupBy>
+  items: Ref<number[]>
+}
+
 /**
  * The rows as shown: filtered, searched, sorted and grouped. While the pointer is in the table or a row has the keyboard, rows keep their places
  * whatever arrives; they are put in order again afterwards.
  */
-export function useBoardRows({ rows, pulse, onChange }: BoardRows, filter: Ref<Filter | undefined>, chosen: Set<number>) {
-  const sort = ref<Sort>('pressing')
-  const groupBy = ref<GroupBy>('')
+export function useBoardRows({ rows, pulse, onChange }: BoardRows, { filter, sort, groupBy, items }: Shown, chosen: Set<number>) {
   const search = ref('')
   const held = ref(false)
   const order = shallowRef<number[]>([])
+  const compare = computed(() => orderOf(sort.value, items.value))
   let stale = false
 
   function passes(row: Row): boolean {
@@ -34,7 +42,7 @@ export function useBoardRows({ rows, pulse, onChange }: BoardRows, filter: Ref<F
 
   function arrange() {
     stale = false
-    order.value = [...rows.values()].filter(passes).sort(ORDERS[sort.value]).map((row) => row.id)
+    order.value = [...rows.values()].filter(passes).sort(compare.value).map((row) => row.id)
   }
 
   /** Puts one changed row where it belongs, without sorting the others again. */
@@ -45,7 +53,7 @@ export function useBoardRows({ rows, pulse, onChange }: BoardRows, filter: Ref<F
       let high = without.length
       while (low < high) {
         const middle = (low + high) >> 1
-        if (ORDERS[sort.value](rows.get(without[middle]!)!, row) < 0) low = middle + 1
+        if (compare.value(rows.get(without[middle]!)!, row) < 0) low = middle + 1
         else high = middle
       }
       without.splice(low, 0, row.id)
@@ -53,7 +61,7 @@ export function useBoardRows({ rows, pulse, onChange }: BoardRows, filter: Ref<F
     order.value = without
   }
 
-  watch([filter, sort, search], arrange)
+  watch([filter, compare, search], arrange)
   watch(held, (now) => !now && stale && arrange())
   onChange((row) => {
     if (!row) return held.value && rows.size > 0 && order.value.length > 0 ? keepPlaces() : arrange()
@@ -79,10 +87,16 @@ export function useBoardRows({ rows, pulse, onChange }: BoardRows, filter: Ref<F
     if (!groupBy.value) return order.value.map((id) => ({ kind: 'row', id }))
     void pulse.value
     const groups = new Map<string, number[]>()
-    for (const id of order.value) for (const name of groupsOf(rows.get(id)!)) groups.get(name)?.push(id) ?? groups.set(name, [id])
+    for (const id of order.value) {
+      for (const name of groupsOf(rows.get(id)!)) {
+        const there = groups.get(name)
+        if (there) there.push(id)
+        else groups.set(name, [id])
+      }
+    }
     const names = groupBy.value === 'standing' ? [...groups.keys()] : [...groups.keys()].sort((a, b) => Number(a === text.board.noGroup) - Number(b === text.board.noGroup) || a.localeCompare(b))
     return names.flatMap((name) => [{ kind: 'group', name, count: groups.get(name)!.length } as Line, ...groups.get(name)!.map((id): Line => ({ kind: 'row', id }))])
   })
 
-  return { sort, groupBy, search, held, order, lines }
+  return { search, held, order, lines }
 }

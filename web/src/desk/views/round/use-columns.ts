@@ -1,40 +1,33 @@
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
+import { useRoute, type LocationQueryRaw } from 'vue-router'
 
 /** Columns besides the items that can be shown or hidden. */
 export const FACTS = ['organisation', 'reference', 'groups', 'deadline', 'files', 'last'] as const
 export type Fact = (typeof FACTS)[number]
 
-interface Chosen {
-  facts: Fact[]
-  hiddenItems: number[]
-}
+const USUAL: Fact[] = ['files', 'last']
+const NONE = 'none'
 
-/** Which columns of a round's board are shown; kept in this browser. */
-export function useColumns(roundId: number) {
-  const key = `oak-columns-${roundId}`
-  const chosen = ref<Chosen>(read(key))
-  watch(chosen, (now) => localStorage.setItem(key, JSON.stringify(now)), { deep: true })
+/** Which columns of a round's board are shown, as the address says. */
+export function useColumns(put: (change: LocationQueryRaw) => void) {
+  const route = useRoute()
+  const listed = (name: string) => (typeof route.query[name] === 'string' ? route.query[name].split(',') : undefined)
 
-  const facts = computed(() => FACTS.filter((fact) => chosen.value.facts.includes(fact)))
+  const facts = computed(() => {
+    const named = listed('columns')
+    return named ? FACTS.filter((fact) => named.includes(fact)) : USUAL
+  })
+  const hiddenItems = computed(() => (listed('hidden') ?? []).map(Number))
 
   function toggleFact(fact: Fact) {
-    const { facts } = chosen.value
-    chosen.value.facts = facts.includes(fact) ? facts.filter((one) => one !== fact) : [...facts, fact]
+    const now = facts.value.includes(fact) ? facts.value.filter((one) => one !== fact) : [...facts.value, fact]
+    put({ columns: now.length === 0 ? NONE : now.length === USUAL.length && USUAL.every((one) => now.includes(one)) ? undefined : now.join(',') })
   }
 
   function toggleItem(id: number) {
-    const { hiddenItems } = chosen.value
-    chosen.value.hiddenItems = hiddenItems.includes(id) ? hiddenItems.filter((one) => one !== id) : [...hiddenItems, id]
+    const now = hiddenItems.value.includes(id) ? hiddenItems.value.filter((one) => one !== id) : [...hiddenItems.value, id]
+    put({ hidden: now.join(',') || undefined })
   }
 
-  return { chosen, facts, toggleFact, toggleItem }
-}
-
-function read(key: string): Chosen {
-  try {
-    const kept = JSON.parse(localStorage.getItem(key) ?? '') as Chosen
-    return { facts: kept.facts.filter((fact) => FACTS.includes(fact)), hiddenItems: kept.hiddenItems }
-  } catch {
-    return { facts: ['files', 'last'], hiddenItems: [] }
-  }
+  return { facts, hiddenItems, toggleFact, toggleItem }
 }

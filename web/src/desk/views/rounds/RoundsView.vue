@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { onMounted } from 'vue'
+import { computed, onMounted } from 'vue'
 import { useRouter } from 'vue-router'
 import { desk, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime, zoneWords } from '../../../ui/time'
 import FailureNote from '../../FailureNote.vue'
+import NamedMenu from '../../fields/NamedMenu.vue'
 import { sayProblem } from '../../say'
 import { useLive } from '../../use-live'
 import { useLoaded } from '../../use-loaded'
@@ -17,11 +18,11 @@ const { value: templates, load: loadTemplates } = useLoaded(desk.templates)
 const router = useRouter()
 onMounted(() => Promise.all([load(), loadTemplates()]))
 
-async function fromTemplate(event: Event) {
-  const kept = templates.value?.find((one) => one.id === Number((event.target as HTMLSelectElement).value))
-  if (!kept) return
+const kept = computed(() => templates.value?.filter((one) => one.kind === 'ROUND') ?? [])
+
+async function fromTemplate(template: Schemas['KeptTemplate']) {
   try {
-    const draft = await desk.begin(kept.sheet)
+    const draft = await desk.begin(template.sheet)
     await router.push({ name: 'sheet', params: { id: draft.head.id } })
   } catch (error) {
     sayProblem(error)
@@ -39,10 +40,7 @@ function target(round: Schemas['ListedRound']) {
     <header>
       <h1>{{ t.title }}</h1>
       <div class="actions">
-        <select v-if="templates?.some((one) => one.kind === 'ROUND')" class="input from" :aria-label="text.templates.fromRound" @change="fromTemplate">
-          <option value="">{{ text.templates.fromRound }}</option>
-          <option v-for="one in templates.filter((one) => one.kind === 'ROUND')" :key="one.id" :value="one.id">{{ one.name }}</option>
-        </select>
+        <NamedMenu v-if="kept.length > 0" :label="text.templates.fromRound" :names="kept.map((one) => one.name)" @pick="(n) => fromTemplate(kept[n]!)" />
         <RouterLink class="button primary" to="/rounds/new">{{ t.compose }}</RouterLink>
       </div>
     </header>

@@ -3,6 +3,9 @@ import { computed, reactive, ref, watch } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import ChoiceField from '../../fields/ChoiceField.vue'
+import DateField from '../../fields/DateField.vue'
+import { choices } from '../../fields/choices'
 import FieldBox from '../compose/FieldBox.vue'
 
 /** How a round comes again: the usual ways by choice, any other by a rule; always said back in words with its next dates. */
@@ -82,31 +85,29 @@ const error = (field: string) => problem.value?.at(field) ?? ''
   <form class="series" novalidate @submit.prevent="submit">
     <div>
       <FieldBox id="series-preset" v-slot="{ attrs }" :label="t.how" :error="form.preset === 'own' ? '' : error('rule')">
-        <select v-bind="attrs" v-model="form.preset" class="input">
-          <option v-for="(words, preset) in t.presets" :key="preset" :value="preset">{{ words }}</option>
-        </select>
+        <ChoiceField v-bind="attrs" v-model="form.preset" :choices="choices(t.presets)" />
       </FieldBox>
-      <FieldBox v-if="form.preset === 'monthDay'" id="series-day" v-slot="{ attrs }" :label="t.day"><input v-bind="attrs" v-model.number="form.day" class="input" type="number" min="-31" max="31" /></FieldBox>
+      <FieldBox v-if="form.preset === 'monthDay'" id="series-day" v-slot="{ attrs }" :label="t.day"><ElInput v-bind="attrs" v-model.number="form.day" type="number" min="-31" max="31" /></FieldBox>
       <div v-if="form.preset === 'monthWeekday' || form.preset === 'weekly'" class="two">
         <FieldBox v-if="form.preset === 'monthWeekday'" id="series-nth" v-slot="{ attrs }" :label="t.nth">
-          <select v-bind="attrs" v-model="form.nth" class="input"><option v-for="(words, nth) in t.nths" :key="nth" :value="String(nth)">{{ words }}</option></select>
+          <ChoiceField v-bind="attrs" v-model="form.nth" :choices="choices<string>(t.nths)" />
         </FieldBox>
-        <FieldBox v-else id="series-interval" v-slot="{ attrs }" :label="t.interval"><input v-bind="attrs" v-model.number="form.interval" class="input" type="number" min="1" max="52" /></FieldBox>
+        <FieldBox v-else id="series-interval" v-slot="{ attrs }" :label="t.interval"><ElInput v-bind="attrs" v-model.number="form.interval" type="number" min="1" max="52" /></FieldBox>
         <FieldBox id="series-weekday" v-slot="{ attrs }" :label="t.weekday">
-          <select v-bind="attrs" v-model="form.weekday" class="input"><option v-for="(words, day) in t.weekdays" :key="day" :value="day">{{ words }}</option></select>
+          <ChoiceField v-bind="attrs" v-model="form.weekday" :choices="choices<string>(t.weekdays)" />
         </FieldBox>
       </div>
-      <FieldBox v-if="form.preset === 'own'" id="series-rule" v-slot="{ attrs }" :label="t.rule" :error="error('rule')"><input v-bind="attrs" v-model="form.rule" class="input mono" maxlength="500" spellcheck="false" /></FieldBox>
+      <FieldBox v-if="form.preset === 'own'" id="series-rule" v-slot="{ attrs }" :label="t.rule" :error="error('rule')"><ElInput v-bind="attrs" v-model="form.rule" class="mono" maxlength="500" spellcheck="false" /></FieldBox>
       <div class="two">
-        <FieldBox id="series-start" v-slot="{ attrs }" :label="t.startsOn" :error="error('startsOn')"><input v-bind="attrs" v-model="form.startsOn" class="input" type="date" /></FieldBox>
-        <FieldBox id="series-opens" v-slot="{ attrs }" :label="t.opensDaysBefore" :error="error('opensDaysBefore')"><input v-bind="attrs" v-model.number="form.opensDaysBefore" class="input" type="number" min="1" max="180" /></FieldBox>
+        <FieldBox id="series-start" v-slot="{ attrs }" :label="t.startsOn" :error="error('startsOn')"><DateField v-bind="attrs" v-model="form.startsOn" /></FieldBox>
+        <FieldBox id="series-opens" v-slot="{ attrs }" :label="t.opensDaysBefore" :error="error('opensDaysBefore')"><ElInput v-bind="attrs" v-model.number="form.opensDaysBefore" type="number" min="1" max="180" /></FieldBox>
       </div>
       <FieldBox id="series-shift" v-slot="{ attrs }" :label="t.shift">
-        <select v-bind="attrs" v-model="form.shift" class="input"><option v-for="(words, shift) in t.shifts" :key="shift" :value="shift">{{ words }}</option></select>
+        <ChoiceField v-bind="attrs" v-model="form.shift" :choices="choices<string>(t.shifts)" />
       </FieldBox>
-      <label class="tick"><input v-model="form.opensItself" type="checkbox" /> {{ t.itself }}</label>
+      <ElCheckbox v-model="form.opensItself">{{ t.itself }}</ElCheckbox>
       <p v-if="problem && problem.errors.length === 0" class="error" role="alert">{{ problem.detail }}</p>
-      <button class="button primary" type="submit" :disabled="!preview">{{ label }}</button>
+      <p class="go"><ElButton type="primary" native-type="submit" :disabled="!preview">{{ label }}</ElButton></p>
     </div>
     <aside aria-live="polite">
       <template v-if="preview">
@@ -135,12 +136,8 @@ const error = (field: string) => problem.value?.at(field) ?? ''
   gap: 18px;
   align-items: end;
 }
-.tick {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  min-height: 40px;
-  margin-bottom: 10px;
+.go {
+  margin-top: 10px;
 }
 .words {
   margin-bottom: 12px;

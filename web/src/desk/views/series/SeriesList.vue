@@ -46,8 +46,8 @@ async function end(one: Schemas['ListedSeries']) {
         </div>
         <div class="actions">
           <RouterLink class="button small" :to="{ name: 'series', params: { id: one.id } }" :aria-label="`${t.edit}: ${one.title}`">{{ t.edit }}</RouterLink>
-          <button class="button small" type="button" :aria-label="`${one.paused ? t.resume : t.pause}: ${one.title}`" @click="pause(one)">{{ one.paused ? t.resume : t.pause }}</button>
-          <button class="button plain small" type="button" :aria-label="`${t.end}: ${one.title}`" @click="end(one)">{{ t.end }}</button>
+          <ElButton size="small" :aria-label="`${one.paused ? t.resume : t.pause}: ${one.title}`" @click="pause(one)">{{ one.paused ? t.resume : t.pause }}</ElButton>
+          <ElButton type="primary" link size="small" :aria-label="`${t.end}: ${one.title}`" @click="end(one)">{{ t.end }}</ElButton>
         </div>
       </li>
     </ul>

@@ -3,6 +3,10 @@ import { reactive, ref, watch } from 'vue'
 import { desk, type Schemas, type WorkCalendar } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import ChoiceField from '../../fields/ChoiceField.vue'
+import DateField from '../../fields/DateField.vue'
+import FileButton from '../../fields/FileButton.vue'
+import FoldedPart from '../../fields/FoldedPart.vue'
 import { say, sayProblem } from '../../say'
 import FieldBox from '../compose/FieldBox.vue'
 
@@ -76,10 +80,7 @@ async function addDay() {
   }
 }
 
-async function importFile(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function importFile(file: File) {
   try {
     const read = await desk.readCalendar(file)
     const known = new Set(props.calendar.closingDays.map((one) => one.day))
@@ -88,7 +89,6 @@ async function importFile(event: Event) {
   } catch (error) {
     sayProblem(error)
   }
-  input.value = ''
 }
 </script>
 
@@ -96,49 +96,42 @@ async function importFile(event: Event) {
   <article>
     <form novalidate @submit.prevent="save">
       <div class="three">
-        <FieldBox :id="id('name')" v-slot="{ attrs }" :label="t.name" :error="problem?.at('name')"><input v-bind="attrs" v-model="form.name" class="input" maxlength="100" /></FieldBox>
+        <FieldBox :id="id('name')" v-slot="{ attrs }" :label="t.name" :error="problem?.at('name')"><ElInput v-bind="attrs" v-model="form.name" maxlength="100" /></FieldBox>
         <FieldBox :id="id('country')" v-slot="{ attrs }" :label="t.country" :hint="t.holidaysHint" :error="problem?.at('country')">
-          <select v-bind="attrs" v-model="form.country" class="input">
-            <option value="">{{ t.noCountry }}</option>
-            <option v-for="one in countries" :key="one.code" :value="one.code">{{ one.name }}</option>
-          </select>
+          <ChoiceField v-bind="attrs" v-model="form.country" filterable :choices="[{ value: '', label: t.noCountry }, ...countries.map((one) => ({ value: one.code, label: one.name }))]" />
         </FieldBox>
         <FieldBox v-if="regions.length" :id="id('region')" v-slot="{ attrs }" :label="t.region" :error="problem?.at('region')">
-          <select v-bind="attrs" v-model="form.region" class="input">
-            <option value="">{{ t.noRegion }}</option>
-            <option v-for="one in regions" :key="one.code" :value="one.code">{{ one.name }}</option>
-          </select>
+          <ChoiceField v-bind="attrs" v-model="form.region" filterable :choices="[{ value: '', label: t.noRegion }, ...regions.map((one) => ({ value: one.code, label: one.name }))]" />
         </FieldBox>
       </div>
       <fieldset>
         <legend>{{ t.weekend }}</legend>
-        <label v-for="(words, name) in t.days" :key="name"><input type="checkbox" :checked="form.weekend.includes(String(name))" @change="toggle(String(name))" /> {{ words }}</label>
+        <ElCheckbox v-for="(words, name) in t.days" :key="name" :model-value="form.weekend.includes(String(name))" @change="toggle(String(name))">{{ words }}</ElCheckbox>
         <p v-if="problem?.at('weekend')" class="error" role="alert">{{ problem.at('weekend') }}</p>
       </fieldset>
       <div class="actions">
-        <button class="button small primary" type="submit">{{ t.save }}</button>
+        <ElButton type="primary" size="small" native-type="submit">{{ t.save }}</ElButton>
         <span v-if="calendar.isDefault" class="quiet">{{ t.isDefault }}</span>
-        <button v-else class="button small" type="button" @click="tryTo(() => desk.defaultCalendar(calendar.id))">{{ t.makeDefault }}</button>
-        <button v-if="!calendar.isDefault" class="button plain small" type="button" @click="tryTo(() => desk.discardCalendar(calendar.id))">{{ t.discard }}</button>
+        <ElButton v-else size="small" @click="tryTo(() => desk.defaultCalendar(calendar.id))">{{ t.makeDefault }}</ElButton>
+        <ElButton v-if="!calendar.isDefault" type="primary" link size="small" @click="tryTo(() => desk.discardCalendar(calendar.id))">{{ t.discard }}</ElButton>
       </div>
     </form>
-    <details v-if="holidays.length > 0">
-      <summary>{{ t.holidays(year) }} ({{ holidays.length }})</summary>
+    <FoldedPart v-if="holidays.length > 0" :label="`${t.holidays(year)} (${holidays.length})`">
       <ul><li v-for="one in holidays" :key="one.day + one.name"><span class="date">{{ dayWords(one.day) }}</span> {{ one.name }}</li></ul>
-    </details>
+    </FoldedPart>
     <h3>{{ t.own }}</h3>
     <p v-if="calendar.closingDays.length === 0" class="quiet">{{ t.noOwn }}</p>
     <ul class="days">
       <li v-for="one in calendar.closingDays" :key="one.day">
         <span class="date">{{ dayWords(one.day) }}</span> {{ one.name }}
-        <button class="button plain small" type="button" :aria-label="t.removeDay(dayWords(one.day))" @click="tryTo(() => desk.reopenDays(calendar.id, [one.day]), t.reopened, () => desk.closeDays(calendar.id, [one]))">✕</button>
+        <ElButton type="primary" link size="small" :aria-label="t.removeDay(dayWords(one.day))" @click="tryTo(() => desk.reopenDays(calendar.id, [one.day]), t.reopened, () => desk.closeDays(calendar.id, [one]))">✕</ElButton>
       </li>
     </ul>
     <form class="add" novalidate @submit.prevent="addDay">
-      <FieldBox :id="id('day')" v-slot="{ attrs }" :label="t.day" :error="dayProblem?.at('day')"><input v-bind="attrs" v-model="day" class="input" type="date" /></FieldBox>
-      <FieldBox :id="id('why')" v-slot="{ attrs }" :label="t.why" :error="dayProblem?.at('name')"><input v-bind="attrs" v-model="why" class="input" maxlength="200" /></FieldBox>
-      <button class="button small" type="submit">{{ t.addDay }}</button>
-      <label class="button small file">{{ t.importFile }}<input type="file" accept=".ics,text/calendar" class="hidden-text" @change="importFile" /></label>
+      <FieldBox :id="id('day')" v-slot="{ attrs }" :label="t.day" :error="dayProblem?.at('day')"><DateField v-bind="attrs" v-model="day" /></FieldBox>
+      <FieldBox :id="id('why')" v-slot="{ attrs }" :label="t.why" :error="dayProblem?.at('name')"><ElInput v-bind="attrs" v-model="why" maxlength="200" /></FieldBox>
+      <ElButton size="small" native-type="submit">{{ t.addDay }}</ElButton>
+      <FileButton small :label="t.importFile" accept=".ics,text/calendar" @file="importFile" />
     </form>
   </article>
 </template>
@@ -164,20 +157,13 @@ fieldset {
 legend {
   font-weight: 600;
 }
-fieldset label {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-  min-height: 32px;
-  margin-right: 16px;
-}
 .actions {
   display: flex;
   align-items: center;
   gap: 10px;
 }
 h3,
-details {
+.folded-part {
   margin-top: 14px;
 }
 h3 {
@@ -202,12 +188,8 @@ ul {
   gap: 10px;
   align-items: start;
 }
-.add .button {
-  min-height: 40px;
-  margin-top: 28px;
-}
-.file:focus-within {
-  outline: 3px solid var(--oak);
-  outline-offset: 2px;
+.add .el-button,
+.add .file-button {
+  margin-top: 32px;
 }
 </style>

@@ -3,6 +3,7 @@ import { ref, watch } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import FoldedPart from '../../fields/FoldedPart.vue'
 import { say, sayProblem } from '../../say'
 import FieldBox from '../compose/FieldBox.vue'
 
@@ -55,15 +56,14 @@ const reset = () =>
 </script>
 
 <template>
-  <details class="text">
-    <summary>{{ t.kinds[kept.kind] }} <span class="quiet">{{ kept.subject }}</span></summary>
+  <FoldedPart class="text" :label="t.kinds[kept.kind]!" :more="kept.subject">
     <form novalidate @submit.prevent="save">
-      <FieldBox :id="`subject-${kept.kind}`" v-slot="{ attrs }" :label="t.subject" :error="problem?.at('subject')"><input v-bind="attrs" v-model="subject" class="input" maxlength="200" /></FieldBox>
-      <FieldBox :id="`body-${kept.kind}`" v-slot="{ attrs }" :label="t.body" :error="problem?.at('body')"><textarea v-bind="attrs" v-model="body" class="input" rows="12"></textarea></FieldBox>
+      <FieldBox :id="`subject-${kept.kind}`" v-slot="{ attrs }" :label="t.subject" :error="problem?.at('subject')"><ElInput v-bind="attrs" v-model="subject" maxlength="200" /></FieldBox>
+      <FieldBox :id="`body-${kept.kind}`" v-slot="{ attrs }" :label="t.body" :error="problem?.at('body')"><ElInput v-bind="attrs" v-model="body" :rows="12" type="textarea" /></FieldBox>
       <div class="actions">
-        <button class="button primary" type="submit" :disabled="subject === kept.subject && body === kept.body">{{ t.save }}</button>
-        <button class="button" type="button" @click="look">{{ t.look }}</button>
-        <button v-if="kept.version > 0" class="button plain" type="button" @click="reset">{{ t.reset }}</button>
+        <ElButton type="primary" native-type="submit" :disabled="subject === kept.subject && body === kept.body">{{ t.save }}</ElButton>
+        <ElButton @click="look">{{ t.look }}</ElButton>
+        <ElButton v-if="kept.version > 0" type="primary" link @click="reset">{{ t.reset }}</ElButton>
       </div>
       <article v-if="example" aria-live="polite">
         <p class="quiet">{{ t.example }}</p>
@@ -71,20 +71,12 @@ const reset = () =>
         <p class="body">{{ example.body }}</p>
       </article>
     </form>
-  </details>
+  </FoldedPart>
 </template>
 
 <style scoped>
 .text {
-  padding: 10px 0;
-  border-bottom: 1px solid var(--line);
-}
-summary {
-  font-weight: 600;
-  cursor: pointer;
-}
-summary .quiet {
-  font-weight: 400;
+  margin: 0;
 }
 form {
   margin-top: 12px;

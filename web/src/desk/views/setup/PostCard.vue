@@ -31,7 +31,7 @@ async function test() {
       <p v-if="post.trouble" class="failure">{{ t.trouble(post.trouble) }}</p>
       <p>{{ post.server ? t.server(post.server, post.from) : t.standIn }}</p>
       <p>{{ post.reachable ? t.linksBegin(post.links) : t.local(post.links) }}</p>
-      <button class="button" type="button" @click="test">{{ t.test }}</button>
+      <ElButton @click="test">{{ t.test }}</ElButton>
     </template>
     <h3>{{ t.texts }}</h3>
     <p class="quiet">{{ t.textsHelp }}</p>
@@ -52,7 +52,7 @@ h3 {
   margin-top: 18px;
   font-size: 17px;
 }
-.button {
+.el-button {
   margin-top: 8px;
 }
 </style>

@@ -46,7 +46,7 @@ function addCalendar() {
       <p class="quiet">{{ t.calendarsHelp }}</p>
       <p v-if="!calendars && !problem" class="quiet">{{ text.loading }}</p>
       <CalendarCard v-for="one in calendars" :key="one.id" :calendar="one" :countries="countries" @changed="load" />
-      <button class="button" type="button" @click="addCalendar">{{ t.addCalendar }}</button>
+      <ElButton @click="addCalendar">{{ t.addCalendar }}</ElButton>
     </section>
     <PostCard />
     <section aria-labelledby="feed">
@@ -54,9 +54,9 @@ function addCalendar() {
       <p class="quiet">{{ t.feedHelp }}</p>
       <p v-if="feed?.url" class="mono address">{{ feed.url }}</p>
       <div class="actions">
-        <button v-if="feed?.url" class="button" type="button" @click="tryTo(() => copy(feed!.url!), async () => {}, text.round.copied)">{{ t.copyFeed }}</button>
-        <button class="button" type="button" @click="tryTo(desk.makeFeed, loadFeed)">{{ feed?.url ? t.renewFeed : t.makeFeed }}</button>
-        <button v-if="feed?.url" class="button plain" type="button" @click="tryTo(desk.endFeed, loadFeed)">{{ t.endFeed }}</button>
+        <ElButton v-if="feed?.url" @click="tryTo(() => copy(feed!.url!), async () => {}, text.round.copied)">{{ t.copyFeed }}</ElButton>
+        <ElButton @click="tryTo(desk.makeFeed, loadFeed)">{{ feed?.url ? t.renewFeed : t.makeFeed }}</ElButton>
+        <ElButton v-if="feed?.url" type="primary" link @click="tryTo(desk.endFeed, loadFeed)">{{ t.endFeed }}</ElButton>
       </div>
     </section>
     <section aria-labelledby="templates">
@@ -65,14 +65,11 @@ function addCalendar() {
       <ul>
         <li v-for="one in templates" :key="one.id">
           {{ one.name }} <span class="quiet">{{ text.templates.kinds[one.kind] }}, {{ one.sheet.items.map((item) => item.title).join(', ') }}</span>
-          <button
-            class="button plain small"
-            type="button"
+          <ElButton type="primary" link size="small"
             :aria-label="`${text.templates.discard}: ${one.name}`"
-            @click="tryTo(() => desk.discardTemplate(one.id), async () => { await loadTemplates(); say(text.templates.discarded, { label: text.panel.undo, run: () => void tryTo(() => desk.keepTemplate(one.kind, one.name, one.sheet, false), loadTemplates) }) })"
-          >
+            @click="tryTo(() => desk.discardTemplate(one.id), async () => { await loadTemplates(); say(text.templates.discarded, { label: text.panel.undo, run: () => void tryTo(() => desk.keepTemplate(one.kind, one.name, one.sheet, false), loadTemplates) }) })">
             {{ text.templates.discard }}
-          </button>
+          </ElButton>
         </li>
       </ul>
     </section>

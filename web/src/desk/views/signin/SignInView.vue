@@ -38,19 +38,17 @@ async function submit() {
     <p v-if="first" class="quiet">{{ t.firstNote }}</p>
     <div v-for="field in fields" :key="field" class="field">
       <label :for="field">{{ t[field] }}</label>
-      <input
+      <ElInput
         :id="field"
         v-model="form[field]"
-        class="input"
         :type="field === 'password' ? 'password' : field === 'email' ? 'email' : 'text'"
         :autocomplete="field === 'password' ? (first ? 'new-password' : 'current-password') : field === 'email' ? 'username' : field === 'name' ? 'name' : 'off'"
         :aria-invalid="!!problem?.at(field)"
-        :aria-describedby="`${field}-error`"
-      />
+        :aria-describedby="`${field}-error`" />
       <p :id="`${field}-error`" class="error" role="alert">{{ problem?.at(field) }}</p>
     </div>
     <p v-if="problem && problem.errors.length === 0" class="error" role="alert">{{ problem.title }}. {{ problem.detail }}</p>
-    <button class="button primary" type="submit" :disabled="busy">{{ first ? t.firstButton : t.button }}</button>
+    <ElButton type="primary" native-type="submit" :disabled="busy">{{ first ? t.firstButton : t.button }}</ElButton>
     <p v-if="!first" class="quiet">{{ t.note }}</p>
   </form>
 </template>
@@ -70,7 +68,7 @@ h1 {
 .field {
   margin-bottom: 4px;
 }
-.button {
+.el-button {
   justify-self: start;
   margin: 4px 0 14px;
 }

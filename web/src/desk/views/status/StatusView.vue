@@ -7,7 +7,8 @@ import { tileOf } from '../../../ui/tile'
 import { dayAndTime, deadlineWords, zoneWords } from '../../../ui/time'
 import FailureNote from '../../FailureNote.vue'
 import { useLoaded } from '../../use-loaded'
-import { FILTERS, ORDERS } from '../round/board-filters'
+import { FILTERS } from '../round/board-filters'
+import { orderOf, PRESSING_FIRST } from '../round/board-sort'
 import { standingWords } from '../round/standing-words'
 
 /** A sheet of paper: who still owes what, who is done. */
@@ -17,7 +18,7 @@ const { value: board, problem, load } = useLoaded(() => desk.board(id))
 onMounted(load)
 
 const lists = computed(() => {
-  const rows = [...(board.value?.rows ?? [])].sort(ORDERS.pressing)
+  const rows = [...(board.value?.rows ?? [])].sort(orderOf(PRESSING_FIRST, []))
   return [
     { title: t.owing, rows: rows.filter(FILTERS.owes) },
     { title: t.finished, rows: rows.filter(FILTERS.complete) },
@@ -50,7 +51,7 @@ const print = () => window.print()
         </div>
         <div class="actions">
           <RouterLink class="button" :to="{ name: 'round', params: { id } }">{{ text.review.back }}</RouterLink>
-          <button class="button primary" type="button" @click="print">{{ t.print }}</button>
+          <ElButton type="primary" @click="print">{{ t.print }}</ElButton>
         </div>
       </header>
       <section v-for="list in lists" :key="list.title">

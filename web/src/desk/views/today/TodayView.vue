@@ -81,7 +81,7 @@ async function seen() {
     <p v-if="today && !today.anyRound" class="empty">{{ t.noRound }}</p>
     <div v-if="today" class="columns">
       <section aria-labelledby="just-in">
-        <h2 id="just-in">{{ t.justIn }} <button v-if="today.unseen > 0" class="button small" type="button" @click="seen">{{ t.seen }}</button></h2>
+        <h2 id="just-in">{{ t.justIn }} <ElButton v-if="today.unseen > 0" size="small" @click="seen">{{ t.seen }}</ElButton></h2>
         <p v-if="today.justIn.length === 0" class="quiet none">{{ t.nothingIn }}</p>
         <ul>
           <li v-for="one in today.justIn" :key="one.basketId" :class="{ fresh: one.unseen }">
@@ -147,7 +147,7 @@ h2 {
   border-bottom: 2px solid var(--oak);
   font-size: 19px;
 }
-h2 .button {
+h2 .el-button {
   font-family: var(--text);
   font-weight: 400;
 }

@@ -8,6 +8,7 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.ReducedMotion;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -41,7 +42,7 @@ final class Browser implements AutoCloseable {
 
     private static NewContextOptions options(int width, int height, String zone) {
         return new NewContextOptions().setViewportSize(width, height).setTimezoneId(zone).setLocale("en-GB").setAcceptDownloads(true).setHasTouch(width < 600)
-                .setIsMobile(width < 600).setPermissions(List.of("clipboard-read", "clipboard-write"));
+                .setIsMobile(width < 600).setReducedMotion(ReducedMotion.REDUCE).setPermissions(List.of("clipboard-read", "clipboard-write"));
     }
 
     private Page page(NewContextOptions options) {

@@ -29,6 +29,17 @@ abstract class Journey {
         return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
     }
 
+    /** The name of a document on the sheet, by its place from 1. */
+    static Locator document(Page desk, int n) {
+        return desk.getByLabel(n + ". Document", new Page.GetByLabelOptions().setExact(true));
+    }
+
+    /** Opens the composed round, having read what that will do. */
+    static void open(Page desk) {
+        button(desk, "Open the round").click();
+        button(desk, "Open it now").click();
+    }
+
     /** Presses what sends the chosen files. */
     static void send(Page sender) {
         sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();

@@ -21,25 +21,25 @@ class LetterJourneysTest extends Journey {
     void aRoundInvitesByLetterAndWhoeverHasSentEverythingIsLeftInPeace() {
         Page desk = desk("/rounds/new");
         desk.getByLabel("Title", new Page.GetByLabelOptions().setExact(true)).fill("Weir keys");
-        desk.getByLabel("1. Document").fill("Key receipt");
+        document(desk, 1).fill("Key receipt");
         desk.getByLabel("Type or paste people").fill("Rhona Weir <rhona@example.org>");
         desk.getByText("Add these people").click();
-        desk.getByLabel("Deadline date").fill(LocalDate.now(java.time.ZoneId.of("Europe/London")).plusDays(30).toString());
+        Fields.date(desk, "Deadline date", LocalDate.now(java.time.ZoneId.of("Europe/London")).plusDays(30));
         button(desk, "Suggest a plan").click();
-        desk.getByRole(AriaRole.GROUP, new Page.GetByRoleOptions().setName("Reminder 1")).locator("input[type=time]").fill("23:00");
+        Fields.type(desk.locator("#step-0-at"), "23:00");
         desk.getByText("By a letter, a minute after the round opens").click();
         assertThat(desk.getByText("There is no mail server")).isVisible();
         button(desk, "Open the round").click();
         assertThat(desk.locator("#step-0-error")).hasText("Nobody is written to between 20:00 and 07:00");
-        desk.getByRole(AriaRole.GROUP, new Page.GetByRoleOptions().setName("Reminder 1")).locator("input[type=time]").fill("08:30");
+        Fields.type(desk.locator("#step-0-at"), "8.30");
         button(desk, "Remove reminder 2").click();
-        button(desk, "Letter").click();
+        desk.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("Letter")).click();
         assertThat(desk.locator(".preview")).containsText("- Key receipt");
         Browser.assertAccessible(desk);
         Browser.assertFits(desk);
-        button(desk, "Open the round").click();
-        assertThat(desk.locator("tbody")).containsText("not asked yet");
-        assertThat(desk.locator("tbody")).not().containsText("not asked yet", new LocatorAssertions.ContainsTextOptions().setTimeout(15_000));
+        open(desk);
+        assertThat(desk.locator("main tbody")).containsText("not asked yet");
+        assertThat(desk.locator("main tbody")).not().containsText("not asked yet", new LocatorAssertions.ContainsTextOptions().setTimeout(15_000));
         assertThat(desk.getByText("1 letter sent")).isVisible();
         assertThat(desk.locator("p.letters")).containsText("1 reminder");
         Browser.assertAccessible(desk);
@@ -74,13 +74,13 @@ class LetterJourneysTest extends Journey {
         desk.locator(".said").getByText("Undo").click();
         assertThat(desk.getByText("2 letters stopped")).isVisible();
         desk.navigate(app.url() + "/post?state=STOPPED");
-        assertThat(desk.locator("tbody tr")).hasCount(2);
-        assertThat(desk.locator("tbody")).containsText("stopped by hand");
+        assertThat(desk.locator("main tbody tr")).hasCount(2);
+        assertThat(desk.locator("main tbody")).containsText("stopped by hand");
         Browser.assertFits(desk);
-        desk.locator("tbody tr", new Page.LocatorOptions().setHasText("Duncan Marsh")).locator("button").press("Enter");
+        desk.locator("main tbody tr", new Page.LocatorOptions().setHasText("Duncan Marsh")).locator("button").press("Enter");
         button(desk, "Send it after all").click();
         assertThat(desk.locator(".sheet")).containsText("sent", new LocatorAssertions.ContainsTextOptions().setTimeout(15_000));
-        assertThat(desk.locator("tbody tr")).hasCount(1);
+        assertThat(desk.locator("main tbody tr")).hasCount(1);
         desk.locator(".sheet a").first().click();
         assertThat(desk.locator(".rounds .letters")).containsText("Reminder");
         assertThat(api.get("/api/rounds/" + api.round("Landowner") + "/board").path("rows").valueStream().filter(row -> row.path("name").asString().equals("Verity Lock")).findFirst().orElseThrow()
@@ -91,8 +91,8 @@ class LetterJourneysTest extends Journey {
     void aLetterThatWasNotDeliveredIsToldWhereTheDayBegins() {
         Page desk = desk("/");
         desk.getByText("1 letter was not delivered").click();
-        assertThat(desk.locator("tbody tr")).hasCount(1);
-        assertThat(desk.locator("tbody")).containsText("There is no such mailbox here");
+        assertThat(desk.locator("main tbody tr")).hasCount(1);
+        assertThat(desk.locator("main tbody")).containsText("There is no such mailbox here");
         desk.locator("button.name").click();
         desk.getByText("On the board: Landowner").click();
         assertThat(desk.locator(".panel")).containsText("the last letter was refused: look at the address");
@@ -101,8 +101,8 @@ class LetterJourneysTest extends Journey {
     @Test
     void theOfficeWritesItsOwnWords() {
         Page desk = desk("/setup");
-        Locator form = desk.locator("details.text", new Page.LocatorOptions().setHasText("Overdue notice"));
-        form.locator("summary").click();
+        Locator form = desk.locator(".folded-part", new Page.LocatorOptions().setHasText("Overdue notice"));
+        form.getByText("Overdue notice").click();
         form.getByLabel("Text").fill("Hello {nmae}");
         button(desk, "Keep this text").click();
         assertThat(form.getByText("There is no field {nmae}.")).isVisible();

@@ -32,7 +32,7 @@ class SenderJourneysTest extends Journey {
         Page desk = browser.desk(app);
         desk.getByText("claimed file: whose is it?").first().waitFor();
         desk.navigate(app.url() + "/rounds/" + round);
-        assertThat(desk.locator("tbody tr", new Page.LocatorOptions().setHasText("Tamsin Withy"))).containsText("1 file claimed");
+        assertThat(desk.locator("main tbody tr", new Page.LocatorOptions().setHasText("Tamsin Withy"))).containsText("1 file claimed");
         desk.getByText("Tamsin Withy").first().click();
         Locator panel = desk.locator("aside.panel");
         assertThat(panel).containsText("Somebody Else <tamsin.withy@example.org> sent this through the open link and says to be Tamsin Withy");

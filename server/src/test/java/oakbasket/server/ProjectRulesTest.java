@@ -44,6 +44,17 @@ class ProjectRulesTest {
                 || Files.exists(Path.of("src/main/java/oakbasket/server", file)));
     }
 
+    /** The desk's controls are those of its component library: the browser's own would follow the browser's language and look. */
+    @Test
+    void theDeskHasNoChoicesAndDatesOfTheBrowser() throws IOException {
+        Pattern own = Pattern.compile("<select\\b|<details\\b|<datalist\\b|<(input|ElInput)\\b[^>]*type=\"(date|time|datetime-local|month|week)\"");
+        assertThat("<input v-model=\"day\" type=\"date\" />").as("the pattern itself").containsPattern(own);
+        try (Stream<Path> parts = Files.walk(Path.of("../web/src/desk"))) {
+            assertThat(parts.filter(path -> path.toString().endsWith(".vue")).toList()).hasSizeGreaterThan(50)
+                    .allSatisfy(part -> assertThat(Files.readString(part)).as("%s", part).doesNotContainPattern(own));
+        }
+    }
+
     /** The committed description is what the interface's types are made from. Write it anew with: UPDATE_OPENAPI=1 ./test.sh -pl core,server */
     @Test
     void theCommittedApiDescriptionIsTrue() throws IOException {

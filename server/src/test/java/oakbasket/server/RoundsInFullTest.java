@@ -40,6 +40,31 @@ class RoundsInFullTest {
         assertThat(round.standing("Sorrel Pike", 1)).as("what was asked does not change behind anybody's back").isEqualTo("NOT_OWED");
     }
 
+    /** Somebody named in the sheet and in a group counts once, and saying so makes nobody. */
+    @Test
+    void whatOpeningWillDoIsSaidBeforeAndDoesNothing() {
+        contact("Mab Alder", "mab.alder@example.org", "Opening walkers");
+        contact("Tam Alder", "tam.alder@example.org", "Opening walkers");
+        TestRound round = new TestRound();
+        round.sheet.putArray("people");
+        round.person("Mab Alder", "MAB.Alder@example.org").person("Nobody Knows", "nobody.knows." + System.nanoTime() + "@example.org");
+        round.sheet.putArray("groups").add("Opening walkers");
+        round.withLetters("{\"invite\":true,\"tellReturned\":true,\"steps\":[{\"days\":-1,\"unit\":\"WORKING\",\"at\":\"09:00\"}],\"repeatEvery\":5,\"repeatTimes\":0,\"shift\":\"EARLIER\"}");
+        round.withOpenLink("").begin();
+        int contacts = desk.get("/api/contacts").json().path("total").asInt();
+        JsonNode told = desk.get("/api/rounds/" + round.id + "/opening").json();
+        assertThat(told.path("people").asInt()).isEqualTo(3);
+        assertThat(told.path("letters").asInt()).isEqualTo(3);
+        assertThat(told.path("reminders").asInt()).isEqualTo(1);
+        assertThat(told.path("openLink").asBoolean()).isTrue();
+        assertThat(desk.get("/api/contacts").json().path("total").asInt()).isEqualTo(contacts);
+        assertThat(desk.get("/api/rounds/" + round.id + "/board").status()).as("still a draft").isEqualTo(404);
+        round.sheet.put("title", "");
+        round.begin();
+        assertThat(desk.get("/api/rounds/" + round.id + "/opening").problem()).isEqualTo("fields");
+        assertThat(desk.get("/api/rounds/" + new TestRound().open().id + "/opening").status()).as("open already").isEqualTo(409);
+    }
+
     @Test
     void aBlankFormIsTakenAlongThroughTheLinkAlone() {
         Http.Answer kept = desk.send("POST", "/api/forms?name=../../consent%20form.pdf", TestRound.pdf("blank"));

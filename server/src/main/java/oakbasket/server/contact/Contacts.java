@@ -3,9 +3,11 @@ package oakbasket.server.contact;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import oakbasket.core.contact.AddressSlip;
@@ -98,6 +100,15 @@ public class Contacts {
         List<Long> all = new ArrayList<>(table.mergedInto(id));
         all.add(id);
         return all;
+    }
+
+    /** How many people these and the members of the groups are together, nobody counted twice. */
+    public int together(Collection<Person> people, Collection<String> groups) {
+        Map<String, Long> known = table.keys();
+        Set<Object> all = new HashSet<>();
+        people.forEach(person -> all.add(known.containsKey(person.address().key()) ? known.get(person.address().key()) : person.address().key()));
+        groups.forEach(group -> all.addAll(idsOfGroup(group)));
+        return all.size();
     }
 
     /** The zones of those whose zone is known. */

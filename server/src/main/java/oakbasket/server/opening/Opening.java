@@ -6,6 +6,7 @@ import oakbasket.core.compose.RoundSheet;
 import oakbasket.core.round.RoundState;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.PeopleAsked;
+import oakbasket.server.contact.Contacts;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
@@ -20,20 +21,45 @@ import org.springframework.stereotype.Service;
 @Service
 public class Opening {
 
+    /**
+     * What opening a draft will do.
+     *
+     * @param people how many get a basket and a personal link
+     * @param letters how many of them are written to; 0 where the coordinator hands the links over
+     * @param reminders how many reminders are planned for each who still owes
+     * @param openLink whether an open link is made too
+     */
+    record OpeningPreview(int people, int letters, int reminders, boolean openLink) {
+    }
+
     private final Rounds rounds;
     private final Drafts drafts;
     private final Baskets baskets;
+    private final Contacts contacts;
     private final ApplicationEventPublisher events;
     private final Transactions transactions;
     private final LiveHub live;
 
-    Opening(Rounds rounds, Drafts drafts, Baskets baskets, ApplicationEventPublisher events, Transactions transactions, LiveHub live) {
+    Opening(Rounds rounds, Drafts drafts, Baskets baskets, Contacts contacts, ApplicationEventPublisher events, Transactions transactions, LiveHub live) {
         this.rounds = rounds;
         this.drafts = drafts;
         this.baskets = baskets;
+        this.contacts = contacts;
         this.events = events;
         this.transactions = transactions;
         this.live = live;
+    }
+
+    /**
+     * Says what opening a draft would do; does nothing.
+     *
+     * @throws Problem with status 422 naming every field that keeps it from being opened
+     */
+    OpeningPreview preview(long id) {
+        rounds.head(id).state().after(RoundState.Change.OPEN);
+        RoundPlan plan = drafts.plan(rounds.sheet(id));
+        int people = contacts.together(plan.people(), plan.groups());
+        return new OpeningPreview(people, plan.letters().invite() ? people : 0, plan.letters().reminders().steps().size(), plan.openLink());
     }
 
     /**

@@ -1,6 +1,7 @@
 package oakbasket.server.opening;
 
 import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -19,6 +20,12 @@ class OpeningController {
 
     OpeningController(Opening opening) {
         this.opening = opening;
+    }
+
+    /** What opening would do, to be confirmed. */
+    @GetMapping("/api/rounds/{id}/opening")
+    Opening.OpeningPreview preview(@PathVariable long id) {
+        return opening.preview(id);
     }
 
     @PostMapping("/api/rounds/{id}/open")

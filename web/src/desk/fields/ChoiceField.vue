@@ -1,0 +1,33 @@
+<script setup lang="ts" generic="T extends string | number | null">
+import { computed, useTemplateRef } from 'vue'
+import type { Choice } from './choices'
+import { useInputAria } from './use-input-aria'
+
+/** One of several, each with its words. The value may be anything that is compared with ===, also null. */
+defineOptions({ inheritAttrs: false })
+const props = defineProps<{ choices: Choice<T>[]; id?: string; label?: string; filterable?: boolean; small?: boolean }>()
+const value = defineModel<T>({ required: true })
+const box = useTemplateRef<HTMLElement>('box')
+useInputAria(box)
+
+/** The library knows no null; it is given the place in the list. */
+const at = computed({
+  get: () => props.choices.findIndex((one) => one.value === value.value),
+  set: (n: number) => (value.value = props.choices[n]!.value),
+})
+</script>
+
+<template>
+  <span ref="box" class="choice-field" :class="$attrs.class">
+    <ElSelect :id="id" v-model="at" :filterable="filterable" :aria-label="label" :size="small ? 'small' : 'default'" :fit-input-width="false">
+      <ElOption v-for="(choice, n) in choices" :key="n" :value="n" :label="choice.label" />
+    </ElSelect>
+  </span>
+</template>
+
+<style scoped>
+.choice-field {
+  display: block;
+  min-width: 0;
+}
+</style>
