@@ -125,6 +125,25 @@ class MoreJourneysTest extends Journey {
     }
 
     @Test
+    void roundsThatGatherStandFirstAndOneIsFoundByAFewLetters() {
+        Page desk = desk("/rounds");
+        Locator rows = desk.locator("main tbody tr");
+        assertThat(rows.first()).containsText("gathering");
+        desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Drafts \\d+$"))).click();
+        desk.waitForURL(Pattern.compile("state=DRAFT"));
+        assertThat(rows.first()).containsText("draft, saved");
+        assertThat(rows.filter(new Locator.FilterOptions().setHasText("gathering"))).hasCount(0);
+        desk.reload();
+        assertThat(rows.first()).containsText("draft, saved");
+        desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^All \\d+$"))).click();
+        desk.getByLabel("Find a round").fill("landowner");
+        assertThat(rows).hasCount(1);
+        desk.getByLabel("Find a round").fill("no such round");
+        assertThat(desk.getByText("No round fits.")).isVisible();
+        Browser.assertAccessible(desk);
+    }
+
+    @Test
     void aNoteForColleaguesNeverReachesTheSender() {
         long round = api.round("Landowner");
         Page desk = desk("/rounds/" + round + "?basket=" + api.row(round, "Quentin Ford").path("id"));
