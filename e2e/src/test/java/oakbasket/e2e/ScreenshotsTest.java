@@ -104,7 +104,7 @@ class ScreenshotsTest {
         desk.locator("table").first().waitFor();
         shoot(desk, "status");
         desk.navigate(base + "/rounds/" + landowners + "/change");
-        desk.getByLabel("Deadline date").fill("2026-12-09");
+        Fields.date(desk, "Deadline date", java.time.LocalDate.of(2026, 12, 9));
         desk.getByRole(com.microsoft.playwright.options.AriaRole.BUTTON, new Page.GetByRoleOptions().setName("See whom it affects")).click();
         desk.locator(".sum").waitFor();
         shoot(desk, "change");
