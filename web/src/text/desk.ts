@@ -143,14 +143,7 @@ export const text = {
     noBaskets: 'Nobody is in this round yet. Hand out the open link; whoever sends something appears here.',
     counts: {
       complete: (complete: number, asked: number, percent: number) => `${complete} of ${asked} baskets all in (${percent} %)`,
-      overdue: (n: number) => `${n} overdue`,
-      toCheck: (n: number) => (n === 1 ? '1 file to check' : `${n} files to check`),
       files: (files: number, senders: number) => `${files} ${files === 1 ? 'file' : 'files'} from ${senders} ${senders === 1 ? 'sender' : 'senders'}`,
-      waived: (n: number) => `${n} excused`,
-      paused: (n: number) => `${n} not chased`,
-      handOver: (n: number) => `${n} not asked yet`,
-      claimed: (n: number) => `${n} claimed`,
-      walkIns: (n: number) => (n === 1 ? '1 walk-in' : `${n} walk-ins`),
     },
     by: (minutes: number, days: number) => {
       const hours = Math.floor(minutes / 60)

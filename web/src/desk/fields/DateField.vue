@@ -27,7 +27,7 @@ defineExpose({ focus: () => picker.value?.focus() })
 
 <template>
   <span ref="box" class="date-field" @change.capture="tidy" @keydown.enter.capture="tidy">
-    <ElDatePicker :id="id" ref="picker" v-model="day" type="date" :format="DATE_FORMAT" value-format="YYYY-MM-DD" :aria-label="label" />
+    <ElDatePicker :id="id" ref="picker" v-model="day" :format="DATE_FORMAT" value-format="YYYY-MM-DD" :aria-label="label" />
   </span>
 </template>
 

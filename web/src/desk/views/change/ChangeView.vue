@@ -83,7 +83,7 @@ const errorAt = computed(() => (field: string) => errors.value?.at(field) ?? '')
         <section v-for="(part, n) in parts" :key="n" class="part"><component :is="part" :sheet="sheet" :error-at="errorAt" /></section>
       </div>
       <aside class="effect" aria-live="polite">
-        <ElButton native-type="submit" :class="{ primary: !preview || stale }">{{ t.preview }}</ElButton>
+        <ElButton native-type="submit" :type="!preview || stale ? 'primary' : 'default'">{{ t.preview }}</ElButton>
         <template v-if="errors">
           <ul><li v-for="one in errors.errors" :key="one.field + one.detail" class="error">{{ one.detail }}</li></ul>
           <p v-if="errors.errors.length === 0" class="error">{{ errors.detail }}</p>

@@ -22,6 +22,12 @@ async function add() {
   editors.value?.at(-1)?.focus()
 }
 
+/** On to the next document; after the last one, if it has a name, to one more. */
+function onward(from: number) {
+  if (from < props.sheet.items.length - 1) editors.value?.[from + 1]?.focus()
+  else if (props.sheet.items[from]!.title.trim()) void add()
+}
+
 function remove(at: number) {
   const [removed] = props.sheet.items.splice(at, 1)
   say(`${t.removed}: ${removed!.title || t.untitledItem}`, { label: text.panel.undo, run: () => props.sheet.items.splice(at, 0, removed!) })
@@ -57,7 +63,7 @@ function move(at: number, by: number) {
       :groups="groups"
       @remove="remove(n)"
       @move="(by) => move(n, by)"
-      @more="add"
+      @more="onward(n)"
     />
   </ol>
   <ElCheckbox v-model="sheet.takesActive" aria-describedby="takes-active-hint">{{ t.takesActive }}</ElCheckbox>

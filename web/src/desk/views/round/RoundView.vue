@@ -16,7 +16,6 @@ import BoardCounts from './BoardCounts.vue'
 import BoardFilters from './BoardFilters.vue'
 import BoardLegend from './BoardLegend.vue'
 import BoardTable from './BoardTable.vue'
-import BoardView from './BoardView.vue'
 import { itemIds } from './board-sort'
 import BulkBar from './BulkBar.vue'
 import KeyHelp from './KeyHelp.vue'
@@ -27,6 +26,7 @@ import { useBoardRows } from './use-board-rows'
 import { useColumns } from './use-columns'
 import { useShown } from './use-shown'
 import { useTicks } from './use-ticks'
+import ViewMenu from './ViewMenu.vue'
 
 const t = text.round
 const route = useRoute()
@@ -167,7 +167,7 @@ async function change(action: 'close' | 'reopen') {
         <div class="table-side">
           <template v-if="board.rows.length || rows.size">
             <BoardFilters v-model:filter="filter" v-model:search="search" :counts="lists" :chosen="chosen.size" :shown="order.length">
-              <BoardView v-model:group-by="groupBy" v-model:tall="tall" :board="board" :facts="facts" :hidden-items="hiddenItems" @fact="toggleFact" @item="toggleItem" />
+              <ViewMenu v-model:group-by="groupBy" v-model:tall="tall" :board="board" :facts="facts" :hidden-items="hiddenItems" @fact="toggleFact" @item="toggleItem" />
               <ElButton size="small" class="help" :aria-label="text.board.keys" @click="helping = true">?</ElButton>
             </BoardFilters>
             <BulkBar v-if="chosenRows.length > 0" :round-id="roundId" :rows="chosenRows" :all="lists.everybody" @clear="chosen.clear()" />

@@ -122,6 +122,9 @@ class JourneysTest extends Journey {
         desk.keyboard().press("Enter");
         assertThat(document(desk, 3)).isFocused();
         desk.keyboard().type("Route");
+        document(desk, 1).press("Enter");
+        assertThat(document(desk, 2)).isFocused();
+        assertThat(document(desk, 4)).hasCount(0);
         desk.getByLabel("Type or paste people").click();
         StringBuilder people = new StringBuilder();
         for (int n = 1; n <= 10; n++) {
