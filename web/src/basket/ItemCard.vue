@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { text } from '../text/basket'
-import { sizeWords } from '../ui/size'
-import { longDayAndTime } from '../ui/time'
+import { sizeWords } from '../shared/size'
+import { longDayAndTime } from '../shared/time'
 import { filesOfDrop } from './choosing'
 import type { PageItem } from './use-page'
 import type { ChosenFile } from './use-sending'

@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 import type { ApiProblem } from '../api/problem'
 import { text } from '../text/basket'
-import OakMark from '../ui/OakMark.vue'
+import OakMark from '../shared/OakMark.vue'
 
 const props = defineProps<{ unlock: (passcode: string) => Promise<void> }>()
 const passcode = ref('')

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { text } from '../text/basket'
-import OakMark from '../ui/OakMark.vue'
-import { sizeWords } from '../ui/size'
-import { longDayAndTime, ownZone, zoneWords } from '../ui/time'
+import OakMark from '../shared/OakMark.vue'
+import { sizeWords } from '../shared/size'
+import { longDayAndTime, ownZone, zoneWords } from '../shared/time'
 import type { Page } from './use-page'
 import type { Receipt } from './use-sending'
 

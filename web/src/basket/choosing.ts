@@ -1,5 +1,5 @@
 import { text } from '../text/basket'
-import { sizeWords } from '../ui/size'
+import { sizeWords } from '../shared/size'
 import type { PageItem } from './use-page'
 
 /** What can be said of a file before it is sent; the server checks all of it again. Empty when nothing is wrong. */

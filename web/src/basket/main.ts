@@ -1,5 +1,5 @@
 import { createApp } from 'vue'
-import '../ui/fonts'
+import '../shared/fonts'
 import BasketApp from './BasketApp.vue'
 
 createApp(BasketApp).mount('#app')

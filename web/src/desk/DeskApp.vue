@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { desk } from '../api/desk'
 import { text } from '../text/desk'
-import OakMark from '../ui/OakMark.vue'
-import WeaveSprite from '../ui/WeaveSprite.vue'
+import OakMark from '../shared/OakMark.vue'
+import WeaveSprite from '../shared/WeaveSprite.vue'
 import { libraryLocale } from './library'
 import { router } from './router'
 import SearchBox from './SearchBox.vue'

@@ -1,6 +1,6 @@
 import 'element-plus/theme-chalk/base.css'
 import { createApp } from 'vue'
-import '../ui/fonts'
+import '../shared/fonts'
 import './desk.css'
 import DeskApp from './DeskApp.vue'
 import { router } from './router'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, useTemplateRef } from 'vue'
-import { DATE_FORMAT, readDate, writtenDate } from '../../ui/dates'
+import { DATE_FORMAT, readDate, writtenDate } from '../../shared/dates'
 import { useInputAria } from './use-input-aria'
 
 /** A day, chosen in a calendar or typed as the office writes days; the value is an ISO 8601 date, or empty. */

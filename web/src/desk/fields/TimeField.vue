@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { readTime } from '../../ui/dates'
+import { readTime } from '../../shared/dates'
 import SuggestField from './SuggestField.vue'
 
 /** A time of the day, typed or taken from the half hours offered; the value is hours and minutes of 24, or empty. */

@@ -9,7 +9,7 @@ import tools.jackson.databind.ValueSerializer;
 
 /**
  * One item of one basket as a number, so that a board of 60,000 of them stays small: what its standing is written as in the lowest three bits; 8 when it
- * became satisfied after grace; 16 when it is owed after grace; the number of files that count from 32 on. Read by web/src/ui/tile.ts.
+ * became satisfied after grace; 16 when it is owed after grace; the number of files that count from 32 on. Read by web/src/shared/tile.ts.
  */
 @JacksonComponent
 public final class TileCode extends ValueSerializer<Tile> {

@@ -40,7 +40,7 @@ class ContrastTest {
 
     private static Map<String, String> tokens() throws Exception {
         Map<String, String> tokens = new HashMap<>();
-        Matcher matcher = Pattern.compile("--([a-z-]+): (#[0-9a-f]{6});").matcher(Files.readString(Path.of("../web/src/ui/tokens.css")));
+        Matcher matcher = Pattern.compile("--([a-z-]+): (#[0-9a-f]{6});").matcher(Files.readString(Path.of("../web/src/shared/tokens.css")));
         while (matcher.find()) {
             tokens.put(matcher.group(1), matcher.group(2));
         }

@@ -1,0 +1,153 @@
+<script setup lang="ts">
+import { nextTick, onMounted, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { Schemas } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import { dayAndTime } from '../../../shared/time'
+import FailureNote from '../../FailureNote.vue'
+import { sayProblem } from '../../say'
+import ComposePreview from './ComposePreview.vue'
+import OpeningDialog from './OpeningDialog.vue'
+import PartHow from './PartHow.vue'
+import PartWhat from './PartWhat.vue'
+import PartWhen from './PartWhen.vue'
+import PartWhere from './PartWhere.vue'
+import PartWho from './PartWho.vue'
+import { useSheet } from './use-sheet'
+
+const t = text.compose
+const route = useRoute()
+const router = useRouter()
+const { sheet, loaded, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, ask, open, discard, errorAt } = useSheet(route.params.id ? Number(route.params.id) : undefined)
+const opening = ref<Schemas['OpeningPreview']>()
+const parts = [PartWhat, PartWho, PartWhen, PartWhere, PartHow]
+
+onMounted(load)
+
+/** Shows what opening will do, or leads to what keeps the round from being opened. */
+async function tryOpen() {
+  opening.value = await ask()
+  if (!opening.value) await toFirstFault()
+}
+
+async function openNow() {
+  const done = await open()
+  opening.value = undefined
+  if (done) await router.push({ name: 'round', params: { id: id.value } })
+  else await toFirstFault()
+}
+
+async function toFirstFault() {
+  await nextTick()
+  document.querySelector<HTMLElement>('.compose [aria-invalid="true"]')?.focus()
+}
+
+async function throwAway() {
+  if (!window.confirm(t.confirmDiscard)) return
+  try {
+    await discard()
+    await router.push('/rounds')
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+</script>
+
+<template>
+  <div class="page compose">
+    <header>
+      <h1>{{ sheet.title || t.newTitle }}</h1>
+      <p class="quiet" role="status">
+        <template v-if="saving">{{ t.saving }}</template>
+        <template v-else-if="problem">{{ t.notSaved }}</template>
+        <template v-else-if="savedAt">{{ t.saved(dayAndTime(savedAt)) }}</template>
+        <template v-else>{{ t.notYet }}</template>
+      </p>
+    </header>
+    <FailureNote v-if="problem" :problem="problem" @retry="problem?.code === 'changed-elsewhere' ? load() : save()" />
+    <p v-if="opened && id && !shown">{{ t.notDraft }} <RouterLink :to="{ name: 'round', params: { id } }">{{ t.toBoard }}</RouterLink></p>
+    <p v-else-if="!loaded && !problem" class="quiet">{{ text.loading }}</p>
+    <form v-else-if="loaded" class="columns" novalidate @submit.prevent>
+      <div>
+        <section v-for="(part, n) in parts" :key="n" class="part" :aria-labelledby="`part-${n}`">
+          <h2 :id="`part-${n}`"><span class="number">{{ n + 1 }}</span>{{ t.parts[n] }}</h2>
+          <component :is="part" :sheet="sheet" :error-at="errorAt" />
+        </section>
+        <section class="check" aria-live="polite">
+          <template v-if="shown && errors.length > 0">
+            <h2>{{ t.before }}</h2>
+            <ul>
+              <li v-for="error in errors" :key="error.field" class="error">{{ error.detail }}</li>
+            </ul>
+          </template>
+          <template v-if="oddities.length > 0">
+            <h2>{{ t.odd }}</h2>
+            <ul>
+              <li v-for="odd in oddities" :key="odd.field + odd.detail">{{ odd.detail }}</li>
+            </ul>
+          </template>
+          <p v-if="errors.length === 0 && savedAt" class="ready">{{ t.ready }}</p>
+          <div class="actions">
+            <ElButton type="primary" @click="tryOpen">{{ t.open }}</ElButton>
+            <a v-if="id" class="button" :href="`/rehearsal/${id}`" target="_blank" rel="noopener">{{ text.round.rehearse }}</a>
+            <ElButton v-if="id" type="primary" link @click="throwAway">{{ t.discard }}</ElButton>
+          </div>
+        </section>
+      </div>
+      <OpeningDialog v-if="opening" :title="sheet.title" :opening="opening" :open="openNow" @leave="opening = undefined" />
+      <ComposePreview :sheet="sheet" :round-id="id" :saved-at="savedAt" :ready="errors.length === 0" />
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 380px;
+  gap: 32px;
+  align-items: start;
+}
+.part {
+  margin-bottom: 12px;
+  padding: 14px 22px 4px;
+  border: 1px solid var(--line);
+  background: var(--card);
+}
+h2 {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 10px;
+  font-size: 20px;
+}
+.number {
+  display: grid;
+  place-items: center;
+  width: 30px;
+  height: 30px;
+  border: 2px solid var(--oak);
+  border-radius: var(--corner);
+  color: var(--oak);
+}
+.check ul {
+  margin: 0 0 12px;
+  padding-left: 20px;
+}
+.check h2 {
+  margin-bottom: 4px;
+  font-size: 17px;
+}
+.ready {
+  margin-bottom: 10px;
+  color: var(--leaf-deep);
+}
+.actions {
+  display: flex;
+  gap: 12px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

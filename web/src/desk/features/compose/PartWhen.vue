@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { desk, type RoundSheet, type WorkCalendar } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import { writtenDate } from '../../../shared/dates'
+import ChoiceField from '../../fields/ChoiceField.vue'
+import DateField from '../../fields/DateField.vue'
+import TimeField from '../../fields/TimeField.vue'
+import FieldBox from './FieldBox.vue'
+import FoldedSentence from './FoldedSentence.vue'
+import PlanEditor from './PlanEditor.vue'
+
+const props = defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
+const t = text.compose
+const calendars = ref<WorkCalendar[]>([])
+onMounted(async () => (calendars.value = await desk.calendars().catch(() => [])))
+const FOLDED = ['zone', 'warningHours', 'graceHours', 'closingDate', 'closingTime', 'keepUntil', 'calendarId']
+const sentence = computed(() => t.dates(props.sheet.zone, props.sheet.warningHours, props.sheet.graceHours, props.sheet.closingDate && writtenDate(props.sheet.closingDate), props.sheet.keepUntil && writtenDate(props.sheet.keepUntil)))
+const zones = [...new Set([props.sheet.zone, 'UTC', ...Intl.supportedValuesOf('timeZone')])].map((zone) => ({ value: zone, label: zone }))
+const calendarChoices = computed(() => [{ value: null, label: t.defaultCalendar }, ...calendars.value.map((one) => ({ value: one.id, label: one.name }))])
+</script>
+
+<template>
+  <div class="two">
+    <FieldBox id="deadline-date" v-slot="{ attrs }" :label="t.date" :error="errorAt('deadlineDate')">
+      <DateField v-bind="attrs" v-model="sheet.deadlineDate" />
+    </FieldBox>
+    <FieldBox id="deadline-time" v-slot="{ attrs }" :label="t.time" :error="errorAt('deadlineTime')">
+      <TimeField v-bind="attrs" v-model="sheet.deadlineTime" />
+    </FieldBox>
+  </div>
+  <FoldedSentence :sentence="sentence" :change="t.changeDates" :faulty="FOLDED.some((field) => errorAt(field))">
+    <FieldBox id="zone" v-slot="{ attrs }" :label="t.zone" :error="errorAt('zone')">
+      <ChoiceField v-bind="attrs" v-model="sheet.zone" filterable :choices="zones" />
+    </FieldBox>
+    <div class="two">
+      <FieldBox id="warning" v-slot="{ attrs }" :label="t.warning" :error="errorAt('warningHours')">
+        <ElInput v-bind="attrs" v-model.number="sheet.warningHours" type="number" min="0" max="2160" />
+      </FieldBox>
+      <FieldBox id="grace" v-slot="{ attrs }" :label="t.grace" :error="errorAt('graceHours')">
+        <ElInput v-bind="attrs" v-model.number="sheet.graceHours" type="number" min="0" max="2160" />
+      </FieldBox>
+    </div>
+    <div class="two">
+      <FieldBox id="closing-date" v-slot="{ attrs }" :label="t.closingDate" :error="errorAt('closingDate')"><DateField v-bind="attrs" v-model="sheet.closingDate" /></FieldBox>
+      <FieldBox id="closing-time" v-slot="{ attrs }" :label="t.closingTime" :error="errorAt('closingTime')"><TimeField v-bind="attrs" v-model="sheet.closingTime" /></FieldBox>
+      <FieldBox id="keep-until" v-slot="{ attrs }" :label="t.keepUntil" :error="errorAt('keepUntil')"><DateField v-bind="attrs" v-model="sheet.keepUntil" /></FieldBox>
+      <FieldBox v-if="calendars.length > 1" id="calendar" v-slot="{ attrs }" :label="t.calendar" :error="errorAt('calendarId')">
+        <ChoiceField v-bind="attrs" v-model="sheet.calendarId" :choices="calendarChoices" />
+      </FieldBox>
+    </div>
+    <p class="quiet clocks">{{ t.clocks }}</p>
+  </FoldedSentence>
+  <PlanEditor :sheet="sheet" :error-at="errorAt" />
+</template>
+
+<style scoped>
+.clocks {
+  margin-bottom: 12px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 18px;
+  align-items: end;
+}
+</style>

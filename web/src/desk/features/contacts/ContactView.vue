@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import { onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { desk, type ListedLetter, type Schemas } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import { tileOf } from '../../../shared/tile'
+import { dayAndTime } from '../../../shared/time'
+import WeaveTile from '../../../shared/WeaveTile.vue'
+import FailureNote from '../../FailureNote.vue'
+import LetterList from '../post/LetterList.vue'
+import { say, sayProblem } from '../../say'
+import { useLive } from '../../use-live'
+import { useLoaded } from '../../use-loaded'
+import { standingWords, tileWords } from '../round/standing-words'
+import ContactForm from './ContactForm.vue'
+
+const t = text.contacts
+const route = useRoute()
+const router = useRouter()
+const id = route.params.id ? Number(route.params.id) : undefined
+const { value: page, problem, load: read } = useLoaded(() => desk.person(id!))
+const letters = ref<ListedLetter[]>([])
+const alike = ref<Schemas['Alike'][]>([])
+
+async function load() {
+  if (!id) return
+  await read()
+  letters.value = await desk.lettersTo(id).catch(() => [])
+  alike.value = page.value?.contact.provisional ? await desk.alike(id).catch(() => []) : []
+}
+
+function drawn(code: number) {
+  const { standing, late, overdue } = tileOf(code)
+  return { standing, late, overdue }
+}
+
+onMounted(load)
+useLive((event) => (event.type === 'contact' || page.value?.rounds.some((one) => one.roundId === event.roundId)) && void load(), () => void load())
+watch(() => page.value?.contact.name, (name) => name && (document.title = `${name} – ${text.product}`))
+
+async function save(form: Schemas['ContactForm']): Promise<string[]> {
+  const saved = id ? await desk.changeContact(id, form) : await desk.addContact(form)
+  say(t.saved)
+  if (id) await load()
+  else await router.replace({ name: 'contact', params: { id: saved.contact.id } })
+  return saved.remarks
+}
+
+async function undo(act: number) {
+  try {
+    const { kept } = await desk.undoContactAct(act)
+    say(t.keptOnUndo(kept))
+    await load()
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+
+async function done(work: Promise<Schemas['ContactsChanged']>, words: string, then: string) {
+  try {
+    const { act } = await work
+    await router.push(then)
+    say(words, { label: text.panel.undo, run: () => void undo(act) })
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <div>
+        <h1>{{ page?.contact.name ?? (id ? text.tabs.contacts : t.newTitle) }}</h1>
+        <p v-if="page" class="quiet">{{ [page.contact.email, page.contact.organisation, page.contact.groups.join(', ')].filter(Boolean).join(' · ') }}</p>
+      </div>
+    </header>
+    <FailureNote v-if="problem" :problem="problem" @retry="load" />
+    <p v-if="id && !page && !problem" class="quiet">{{ text.loading }}</p>
+    <section v-if="page?.contact.provisional" class="provisional">
+      <h2>{{ t.provisionalTitle }}</h2>
+      <p>{{ t.provisionalHelp }}</p>
+      <p v-if="alike.length" class="above">{{ t.alike }}:</p>
+      <ul>
+        <li v-for="one in alike" :key="one.contact.id">
+          <RouterLink :to="{ name: 'contact', params: { id: one.contact.id } }">{{ one.contact.name }}</RouterLink>
+          <span class="quiet">{{ one.contact.email }}, {{ t.alikePercent(one.percent) }}</span>
+          <ElButton size="small" @click="done(desk.merge(one.contact, page.contact), t.mergedNow, `/contacts/${one.contact.id}`)">{{ t.match }}</ElButton>
+        </li>
+      </ul>
+      <ElButton size="small" @click="done(desk.discardContact(page.contact.id), t.discarded, '/contacts')">{{ t.discard }}</ElButton>
+    </section>
+    <div class="columns">
+      <ContactForm v-if="!id || page" :contact="page?.contact" :save="save" />
+      <section v-if="page" class="rounds">
+        <h2>{{ t.rounds }}</h2>
+        <p v-if="page.rounds.length === 0" class="quiet">{{ t.noRounds }}</p>
+        <article v-for="one in page.rounds" :key="one.row.id">
+          <h3><RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.row.id, ...(one.row.removed ? { show: 'removed' } : {}) } }">{{ one.title }}</RouterLink></h3>
+          <p>
+            {{ standingWords(one.row).main }} <span :class="standingWords(one.row).tone">{{ standingWords(one.row).time }} {{ standingWords(one.row).detail }}</span>
+            <span class="quiet">{{ text.state[one.state] }}, {{ one.askedAt ? t.asked(dayAndTime(one.askedAt)) : t.notAsked }}, {{ t.sent(one.files.length) }}</span>
+          </p>
+          <p class="tiles">
+            <WeaveTile v-for="(item, n) in one.items" :key="item.id" v-bind="drawn(one.row.tiles[n] ?? 0)" :label="tileWords(item, tileOf(one.row.tiles[n] ?? 0))" />
+          </p>
+          <ul>
+            <li v-for="file in one.files" :key="file.id">
+              <a :href="`/api/files/${file.id}`" class="mono" download>{{ file.name }}</a>{{ ' ' }}
+              <span class="quiet">{{ file.item }}, {{ dayAndTime(file.receivedAt) }}<template v-if="file.review !== 'NONE'">, {{ text.panel.events[file.review.toLowerCase()]!(1).toLowerCase() }}</template><template v-if="file.reviewReason">: {{ file.reviewReason }}</template></span>
+            </li>
+          </ul>
+        </article>
+        <h2 class="post">{{ text.post.letters }}</h2>
+        <p v-if="letters.length === 0" class="quiet">{{ text.post.noLetters }}</p>
+        <LetterList :letters="letters" rounds />
+        <template v-if="page.merged.length > 0">
+          <h2>{{ t.merged }}</h2>
+          <p v-for="one in page.merged" :key="one.id">{{ one.name }} <span class="quiet">{{ one.email }}</span></p>
+        </template>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 28px;
+  align-items: start;
+}
+.provisional {
+  margin-bottom: 18px;
+  padding: 14px 18px;
+  border-left: 4px solid var(--acorn);
+  background: var(--card);
+}
+.provisional ul {
+  margin: 4px 0 10px;
+  padding: 0;
+  list-style: none;
+}
+.above {
+  margin-top: 8px;
+  font-weight: 600;
+}
+h2 {
+  margin-bottom: 6px;
+  font-size: 19px;
+}
+h2.post {
+  margin-top: 18px;
+}
+h3 {
+  font-size: 17px;
+}
+article {
+  padding: 10px 0;
+  border-bottom: 1px solid var(--line);
+}
+.tiles {
+  display: flex;
+  gap: 8px;
+  margin: 6px 0;
+}
+article ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+article li {
+  padding: 2px 0;
+}
+.rowan {
+  color: var(--rowan);
+}
+.acorn {
+  color: var(--acorn-text);
+}
+</style>

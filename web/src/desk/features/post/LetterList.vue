@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import type { ListedLetter } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import { stateWords } from './letter-words'
+
+/** Letters to one person, each leading to its text. */
+defineProps<{ letters: ListedLetter[]; rounds?: boolean }>()
+const t = text.post
+</script>
+
+<template>
+  <ul class="letters">
+    <li v-for="letter in letters" :key="letter.id" :class="letter.state">
+      <RouterLink :to="{ name: 'post', query: { letter: letter.id, find: letter.name } }">{{ t.kinds[letter.kind] }}</RouterLink>
+      <span v-if="rounds" class="quiet">{{ ' ' + letter.about.map((one) => one.round).join(', ') }}</span>
+      <span class="quiet state">{{ ' ' + stateWords(letter) }}</span>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.letters {
+  margin: 4px 0 10px;
+  padding: 0;
+  list-style: none;
+}
+li {
+  padding: 2px 0;
+}
+.FAILED .state {
+  color: var(--rowan);
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { onMounted, watch } from 'vue'
+import { desk } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import FailureNote from '../../FailureNote.vue'
+import { copy } from '../../copy'
+import { stateWords } from '../post/letter-words'
+import { say, sayProblem } from '../../say'
+import { useLoaded } from '../../use-loaded'
+
+/** One letter to read, to copy, to stop or to send after all. */
+const props = defineProps<{ letterId: number; changes: unknown }>()
+const emit = defineEmits<{ changed: [] }>()
+const t = text.post
+const { value: full, problem, load } = useLoaded(() => desk.letter(props.letterId))
+onMounted(load)
+watch(() => props.changes, load)
+
+async function act(work: () => Promise<void>, words: string) {
+  try {
+    await work()
+    say(words)
+  } catch (error) {
+    sayProblem(error)
+  }
+  await load()
+  emit('changed')
+}
+
+async function copyText() {
+  if (await copy(`${full.value!.subject}\n\n${full.value!.body}`)) say(t.copied)
+}
+</script>
+
+<template>
+  <aside class="sheet" :aria-label="t.letter">
+    <FailureNote v-if="problem" :problem="problem" @retry="load" />
+    <template v-if="full">
+      <p class="quiet">
+        <RouterLink :to="{ name: 'contact', params: { id: full.letter.contactId } }">{{ full.letter.name }}</RouterLink> &lt;{{ full.letter.address }}&gt;
+      </p>
+      <p class="quiet">{{ stateWords(full.letter) }}, {{ full.letter.by ? t.by(full.letter.by) : t.byPlan }}</p>
+      <p v-if="full.letter.state === 'WAITING'" class="note">{{ t.asOfNow }}</p>
+      <article>
+        <h2>{{ full.subject }}</h2>
+        <p class="body">{{ full.body }}</p>
+      </article>
+      <div class="actions">
+        <ElButton v-if="full.letter.state === 'WAITING'" @click="act(() => desk.stopLetter(letterId), t.stopped)">{{ t.stop }}</ElButton>
+        <ElButton v-if="full.letter.state === 'FAILED' || full.letter.state === 'STOPPED'" @click="act(() => desk.letterAgain(letterId), t.againNow)">{{ t.again }}</ElButton>
+        <ElButton @click="copyText">{{ t.copyText }}</ElButton>
+        <RouterLink v-for="one in full.letter.about" :key="one.basketId" class="button" :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }">{{ t.toBoard(one.round) }}</RouterLink>
+      </div>
+    </template>
+    <p v-else-if="!problem" class="quiet">{{ text.loading }}</p>
+  </aside>
+</template>
+
+<style scoped>
+.sheet {
+  position: sticky;
+  top: 12px;
+}
+article {
+  margin: 10px 0 14px;
+  padding: 22px 26px;
+  border: 1px solid var(--line);
+  border-top: 6px double var(--oak);
+  background: var(--card);
+}
+h2 {
+  margin-bottom: 12px;
+  font-size: 18px;
+}
+.body {
+  overflow-wrap: anywhere;
+  white-space: pre-wrap;
+}
+.note {
+  margin-top: 6px;
+  padding-left: 10px;
+  border-left: 4px solid var(--acorn);
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+</style>

@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import { computed, onMounted, onScopeDispose, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { desk, type LetterState } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import FailureNote from '../../FailureNote.vue'
+import { stateWords } from '../post/letter-words'
+import { useLive } from '../../use-live'
+import { useLoaded } from '../../use-loaded'
+import LetterSheet from './LetterSheet.vue'
+
+/** Every letter: to whom, where it is, and beside the list what it says. */
+const t = text.post
+const WAIT_MILLISECONDS = 400
+const route = useRoute()
+const router = useRouter()
+const find = ref(typeof route.query.find === 'string' ? route.query.find : '')
+const state = computed(() => (typeof route.query.state === 'string' && route.query.state in t.lists ? (route.query.state as LetterState) : undefined))
+const round = computed(() => (route.query.round ? Number(route.query.round) : undefined))
+const shown = computed(() => (route.query.letter ? Number(route.query.letter) : undefined))
+const { value: page, problem, load } = useLoaded(() => desk.letters(state.value, find.value.trim(), round.value, undefined))
+const total = computed(() => Object.values(page.value?.counts ?? {}).reduce((sum: number, n) => sum + Number(n), 0))
+const roundTitle = computed(() => page.value?.letters.flatMap((letter) => letter.about).find((one) => one.roundId === round.value)?.round)
+let timer = 0
+
+onMounted(load)
+watch([state, round], load)
+watch(find, () => {
+  clearTimeout(timer)
+  timer = window.setTimeout(load, WAIT_MILLISECONDS)
+})
+useLive(later, later)
+onScopeDispose(() => clearTimeout(timer))
+
+function later() {
+  clearTimeout(timer)
+  timer = window.setTimeout(load, WAIT_MILLISECONDS)
+}
+
+function go(query: Record<string, string | number | undefined>) {
+  void router.replace({ query: { ...route.query, ...query } })
+}
+
+async function more() {
+  const older = await desk.letters(state.value, find.value.trim(), round.value, page.value!.letters.at(-1)!.id)
+  page.value = { ...older, letters: [...page.value!.letters, ...older.letters] }
+}
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <div>
+        <h1>{{ t.title }}</h1>
+        <p v-if="round" class="quiet"><RouterLink :to="{ name: 'round', params: { id: round } }">{{ roundTitle ?? text.rounds.round }}</RouterLink></p>
+      </div>
+    </header>
+    <FailureNote v-if="problem" :problem="problem" @retry="load" />
+    <p v-if="!page && !problem" class="quiet">{{ text.loading }}</p>
+    <template v-if="page">
+      <div class="tools">
+        <div class="chips" role="group" :aria-label="t.filters">
+          <ElButton :aria-pressed="!state && !round" @click="go({ state: undefined, round: undefined })">{{ t.all }}<span>{{ total }}</span></ElButton>
+          <ElButton v-for="(label, key) in t.lists" :key="key" :aria-pressed="state === key" @click="go({ state: state === key ? undefined : String(key) })">
+            {{ label }}<span>{{ page.counts[key] ?? 0 }}</span>
+          </ElButton>
+        </div>
+        <ElInput v-model="find" class="find" type="search" :placeholder="t.find" :aria-label="t.find" maxlength="200" />
+      </div>
+      <p v-if="page.letters.length === 0" class="quiet">{{ total === 0 ? t.none : t.noneFound }}</p>
+      <div v-else class="columns">
+        <div>
+          <table class="plain">
+            <thead>
+              <tr>
+                <th scope="col">{{ t.to }}</th>
+                <th scope="col">{{ t.letter }}</th>
+                <th scope="col">{{ t.state }}</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="letter in page.letters" :key="letter.id" :class="[letter.state, { here: letter.id === shown }]">
+                <td><ElButton class="name" type="primary" link :aria-pressed="letter.id === shown" @click="go({ letter: letter.id })">{{ letter.name }}</ElButton></td>
+                <td>
+                  {{ t.kinds[letter.kind] }} <span class="quiet about" :title="letter.about.map((one) => one.round).join(', ')">{{ letter.about.map((one) => one.round).join(', ') }}</span>
+                </td>
+                <td class="state">{{ stateWords(letter) }}<span class="quiet">{{ t.tries(letter.tries) }}</span></td>
+              </tr>
+            </tbody>
+          </table>
+          <ElButton v-if="page.more" class="more" @click="more">{{ t.more }}</ElButton>
+        </div>
+        <LetterSheet v-if="shown" :key="shown" :letter-id="shown" :changes="page" @changed="load" />
+        <p v-else class="quiet choose">{{ t.choose }}</p>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 18px;
+  align-items: center;
+  justify-content: space-between;
+  margin-bottom: 14px;
+}
+.find {
+  width: 260px;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.3fr) minmax(380px, 1fr);
+  gap: 24px;
+  align-items: start;
+}
+table {
+  table-layout: fixed;
+}
+th:first-child {
+  width: 25%;
+}
+th:nth-child(2) {
+  width: 45%;
+}
+.columns .plain td {
+  padding: 7px 12px;
+}
+.name {
+  font-weight: 600;
+}
+.about {
+  display: block;
+  overflow: hidden;
+  font-size: 15px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.here td {
+  background: var(--tint);
+}
+.here td:first-child {
+  box-shadow: inset 4px 0 var(--oak);
+}
+.FAILED .state {
+  color: var(--rowan);
+}
+.WAITING .state {
+  color: var(--acorn-text);
+}
+.more {
+  margin-top: 12px;
+}
+.choose {
+  padding: 40px 0;
+  text-align: center;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,17 @@
+import type { ListedLetter } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import { dayAndTime } from '../../../shared/time'
+
+const t = text.post
+
+/** Where a letter is, and why it did not go or not yet. */
+export function stateWords(letter: ListedLetter): string {
+  if (letter.state === 'WAITING') return `${t.goes(dayAndTime(letter.at))}${letter.trouble ? `, ${letter.trouble}` : ''}`
+  const why = letter.state === 'SENT' ? '' : (t.reasons[letter.trouble] ?? letter.trouble)
+  return `${t.states[letter.state]}${letter.state === 'SENDING' ? '' : ` ${dayAndTime(letter.at)}`}${why ? `: ${why}` : ''}`
+}
+
+/** Numbers of letters by kind, in words. */
+export function kindWords(kinds: Record<string, number>): string {
+  return Object.entries(kinds).map(([kind, n]) => t.several[kind]!(n)).join(', ')
+}

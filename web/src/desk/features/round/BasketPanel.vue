@@ -1,0 +1,215 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { useRoute } from 'vue-router'
+import type { PanelFile } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import { dayAndTime } from '../../../shared/time'
+import WeaveTile from '../../../shared/WeaveTile.vue'
+import FailureNote from '../../FailureNote.vue'
+import ClaimNote from './ClaimNote.vue'
+import ExtendForm from './ExtendForm.vue'
+import SendLetters from '../post/SendLetters.vue'
+import PanelFileEntry from './PanelFileEntry.vue'
+import { tileOf } from '../../../shared/tile'
+import { standingWords, tileWords } from './standing-words'
+import PanelLetters from './PanelLetters.vue'
+import { usePanel } from './use-panel'
+
+const props = defineProps<{ basketId: number; touched: number; letters: number; closed: boolean }>()
+const emit = defineEmits<{ close: [] }>()
+const t = text.panel
+const { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, set, extend, acceptAll, copyLink } = usePanel(Number(useRoute().params.id), props.basketId, () => props.touched)
+const box = useTemplateRef('box')
+const extending = ref(false)
+const noting = ref(false)
+const writing = ref(false)
+const wrote = ref(0)
+const note = ref('')
+const keptApart = (file: PanelFile) => file.claim === 'OPEN' || file.claim === 'DECLINED'
+/** The claimed files, those of one sending together. */
+const claimed = computed(() => {
+  const files = panel.value?.files.filter(keptApart) ?? []
+  return [...new Set(files.map((file) => file.submissionId))].map((id) => files.filter((file) => file.submissionId === id))
+})
+const tiles = computed(() => panel.value?.row.tiles.map(tileOf) ?? [])
+const owed = computed(() => panel.value?.items.map((item, n) => ({ item, tile: tiles.value[n]! })).filter(({ item, tile }) => tile.standing !== 'NOT_OWED' || panel.value!.files.some((file) => file.itemId === item.id && !keptApart(file))) ?? [])
+
+function askNote() {
+  note.value = panel.value!.row.note
+  noting.value = !noting.value
+}
+
+async function saveNote() {
+  noting.value = false
+  await set({ kind: 'NOTE', text: note.value }, text.acts.noted)
+}
+
+onMounted(async () => {
+  await load()
+  box.value?.focus({ preventScroll: true })
+})
+</script>
+
+<template>
+  <aside ref="box" class="panel" tabindex="-1" :aria-label="panel ? t.label(panel.row.name) : ''" @keydown.esc.stop="emit('close')">
+    <FailureNote v-if="problem" :problem="problem" @retry="load" />
+    <template v-if="panel">
+      <header>
+        <div>
+          <h2><RouterLink :to="{ name: 'contact', params: { id: panel.row.contactId } }">{{ panel.row.name }}</RouterLink></h2>
+          <p class="quiet">{{ panel.row.email }}</p>
+          <p>{{ standingWords(panel.row).main }} <span class="quiet">{{ standingWords(panel.row).time }} {{ standingWords(panel.row).detail }}</span></p>
+        </div>
+        <ElButton class="close" link :aria-label="t.close" @click="emit('close')">✕</ElButton>
+      </header>
+      <div class="actions">
+        <ElButton v-if="panel.hasLink" size="small" @click="copyLink">{{ t.copyLink }}</ElButton>
+        <ElButton v-if="!panel.row.walkIn && !closed" size="small" :aria-expanded="writing" @click="writing = !writing">{{ text.post.writeOne }}</ElButton>
+        <a v-if="chosen.size > 0" class="button small primary" :href="one ?? zip" download>{{ t.downloadChosen(chosen.size) }}</a>
+        <a v-else-if="panel.files.length > 1" class="button small" :href="`/api/files.zip?basket=${panel.id}`" download>{{ t.downloadAll }}</a>
+        <ElButton v-if="!panel.row.waived" size="small" :aria-expanded="extending" @click="extending = !extending">{{ t.extend }}</ElButton>
+        <ElButton v-if="panel.row.toCheck > 1" size="small" @click="acceptAll">{{ text.review.acceptAll(panel.row.toCheck) }}</ElButton>
+        <ElButton v-if="!panel.row.walkIn" size="small" @click="set({ kind: 'EXCUSE', on: !panel.row.waived }, panel.row.waived ? t.askedAgain : t.excusedAll)">{{ panel.row.waived ? t.unexcuseAll : t.excuseAll }}</ElButton>
+        <ElButton v-if="!panel.row.walkIn" size="small" @click="set({ kind: 'PAUSE', on: !panel.row.paused }, panel.row.paused ? text.acts.unpausedNow : text.acts.pausedNow)">{{ panel.row.paused ? text.acts.unpause : text.acts.pause }}</ElButton>
+        <ElButton size="small" :aria-expanded="noting" @click="askNote">{{ text.acts.note }}</ElButton>
+        <ElButton size="small" @click="set({ kind: 'REMOVE', on: !panel.row.removed }, panel.row.removed ? text.acts.putBackNow : text.acts.removedNow)">{{ panel.row.removed ? text.acts.putBack : text.acts.remove }}</ElButton>
+      </div>
+      <SendLetters v-if="writing" :round-id="panel.roundId" :baskets="[panel.id]" @done="((writing = false), wrote++)" />
+      <form v-if="noting" class="noting" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
+        <label for="panel-note">{{ text.acts.noteLabel }}</label>
+        <ElInput id="panel-note" v-model="note" maxlength="500" />
+        <span><ElButton type="primary" size="small" native-type="submit">{{ text.acts.saveNote }}</ElButton></span>
+      </form>
+      <p v-else-if="panel.row.note" class="note">{{ panel.row.note }}</p>
+      <p v-if="panel.row.provisional" class="quiet">{{ text.contacts.provisionalHere }} <RouterLink :to="{ name: 'contact', params: { id: panel.row.contactId } }">{{ text.contacts.lookAt }}</RouterLink></p>
+      <ExtendForm v-if="extending" :date="panel.extension ?? ''" :reason="panel.extensionReason" :save="extend" @done="extending = false" />
+      <p v-else-if="panel.extension" class="quiet">{{ t.extended(panel.extension) }}: {{ panel.extensionReason }}</p>
+      <p v-if="linkToCopy" class="failure">{{ text.round.copyFailed }} <span class="mono">{{ linkToCopy }}</span></p>
+
+      <section v-if="claimed.length > 0">
+        <h3>{{ text.claims.title }}</h3>
+        <template v-for="sending in claimed" :key="sending[0]!.submissionId">
+          <ClaimNote :file="sending[0]!" :person="panel.row.name" @decided="load" />
+          <ul>
+            <PanelFileEntry v-for="file in sending" :key="file.id" :file="file" :chosen="chosen.has(file.id)" :previewed="previewed === file.id" @toggle="toggle(file.id)" @preview="previewed = previewed === file.id ? undefined : file.id" />
+          </ul>
+        </template>
+      </section>
+
+      <section v-for="{ item, tile } in owed" :key="item.id">
+        <h3>
+          <WeaveTile :standing="tile.standing" :late="tile.late" :overdue="tile.overdue" :label="tileWords(item, tile)" />
+          <span>{{ item.title }}</span>
+          <ElButton v-if="!panel.row.waived && (tile.standing === 'WAIVED' || tile.standing === 'WANTED' || tile.standing === 'PART')" type="primary" link size="small"
+            :aria-label="`${tile.standing === 'WAIVED' ? t.unexcuse : t.excuse}: ${item.title}`"
+            @click="waive(item.id, tile.standing !== 'WAIVED')">
+            {{ tile.standing === 'WAIVED' ? t.unexcuse : t.excuse }}
+          </ElButton>
+        </h3>
+        <ul>
+          <PanelFileEntry
+            v-for="file in panel.files.filter((f) => f.itemId === item.id && !keptApart(f))"
+            :key="file.id"
+            :file="file"
+            :chosen="chosen.has(file.id)"
+            :previewed="previewed === file.id"
+            @toggle="toggle(file.id)"
+            @preview="previewed = previewed === file.id ? undefined : file.id"
+            @review="(to, reason) => review(file, to, reason)"
+          />
+        </ul>
+      </section>
+      <p v-if="panel.files.length === 0" class="quiet">{{ t.noFiles }}</p>
+
+      <PanelLetters v-if="!panel.row.walkIn" :basket-id="panel.id" :touched="touched + letters + wrote" />
+
+      <section v-if="panel.story.length > 0">
+        <h3>{{ t.story }}</h3>
+        <ol class="story">
+          <li v-for="(event, n) in panel.story" :key="n">
+            <span class="quiet">{{ dayAndTime(event.at) }}</span> <span :class="{ undone: event.undone }">{{ t.events[event.what]?.(event.count) ?? event.what }}<template v-if="event.detail">: {{ event.detail }}</template></span>
+            <span v-if="event.by" class="quiet">, {{ event.by }}</span><span v-if="event.undone" class="quiet">, {{ text.acts.undone }}</span>
+          </li>
+        </ol>
+      </section>
+    </template>
+    <p v-else-if="!problem" class="quiet">{{ text.loading }}</p>
+  </aside>
+</template>
+
+<style scoped>
+.panel {
+  position: sticky;
+  top: 12px;
+  max-height: calc(100vh - 24px);
+  padding: 16px 18px;
+  overflow: auto;
+  border: 1px solid var(--line);
+  border-top: 4px solid var(--oak);
+  background: var(--card);
+  outline: none;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+}
+h2 {
+  font-size: 21px;
+}
+.close {
+  align-self: start;
+  min-width: 32px;
+  min-height: 32px;
+  border: 0;
+  background: none;
+  cursor: pointer;
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin: 10px 0;
+}
+h3 {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding-top: 12px;
+  border-top: 1px solid var(--line);
+  font-size: 16px;
+}
+h3 span {
+  flex: 1;
+}
+.noting {
+  display: grid;
+  gap: 6px;
+  padding: 10px 12px;
+  background: var(--tint);
+}
+.note {
+  margin-bottom: 8px;
+  padding-left: 10px;
+  border-left: 3px solid var(--line-strong);
+}
+.undone {
+  text-decoration: line-through;
+}
+h2 a {
+  color: inherit;
+  text-decoration-color: var(--line-strong);
+}
+ul {
+  margin: 4px 0 12px;
+  padding: 0;
+  list-style: none;
+}
+.story {
+  display: grid;
+  gap: 6px;
+  margin: 8px 0 0;
+  padding: 0;
+  list-style: none;
+}
+</style>

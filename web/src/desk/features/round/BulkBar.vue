@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { nextTick, ref, useTemplateRef } from 'vue'
+import type { Row } from '../../../api/desk'
+import type { ApiProblem } from '../../../api/problem'
+import { text } from '../../../text/desk'
+import SendLetters from '../post/SendLetters.vue'
+import ExtendForm from './ExtendForm.vue'
+import { useActs } from './use-acts'
+
+/** What can be done to everybody chosen at once. */
+const props = defineProps<{ roundId: number; rows: Row[]; all: number }>()
+const emit = defineEmits<{ clear: [] }>()
+const t = text.acts
+const { act, tryAct } = useActs(props.roundId)
+const form = ref<'extend' | 'note' | 'write'>()
+const note = ref('')
+const problem = ref<ApiProblem>()
+const noteField = useTemplateRef('noteField')
+
+async function extend(date: string | null, reason: string) {
+  await act(props.rows, { kind: 'EXTEND', date, reason }, date ? text.panel.extended(date) : text.panel.unextend)
+}
+
+async function askNote() {
+  form.value = form.value === 'note' ? undefined : 'note'
+  problem.value = undefined
+  await nextTick()
+  noteField.value?.focus()
+}
+
+async function saveNote() {
+  try {
+    await act(props.rows, { kind: 'NOTE', text: note.value }, t.noted)
+    form.value = undefined
+  } catch (error) {
+    problem.value = error as ApiProblem
+  }
+}
+
+/** Asks first where everybody of the round is meant. */
+function confirmed(words: string): boolean {
+  return props.rows.length < props.all || props.all < 2 || window.confirm(t.confirmAll(words, props.all))
+}
+
+async function set(kind: 'EXCUSE' | 'PAUSE' | 'REMOVE', on: boolean, words: string) {
+  if (confirmed(words)) await tryAct(props.rows, { kind, on }, words)
+}
+</script>
+
+<template>
+  <section class="bulk" :aria-label="t.chosen(rows.length)">
+    <strong aria-live="polite">{{ t.chosen(rows.length) }}</strong>
+    <div class="actions">
+      <ElButton size="small" :aria-expanded="form === 'extend'" @click="form = form === 'extend' ? undefined : 'extend'">{{ text.panel.extend }}</ElButton>
+      <ElButton size="small" :aria-expanded="form === 'write'" @click="form = form === 'write' ? undefined : 'write'">{{ text.post.write }}</ElButton>
+      <ElButton v-if="rows.some((row) => !row.waived)" size="small" @click="set('EXCUSE', true, text.panel.excusedAll)">{{ t.excuse }}</ElButton>
+      <ElButton v-if="rows.some((row) => row.waived)" size="small" @click="set('EXCUSE', false, text.panel.askedAgain)">{{ t.unexcuse }}</ElButton>
+      <ElButton v-if="rows.some((row) => !row.paused)" size="small" @click="set('PAUSE', true, t.pausedNow)">{{ t.pause }}</ElButton>
+      <ElButton v-if="rows.some((row) => row.paused)" size="small" @click="set('PAUSE', false, t.unpausedNow)">{{ t.unpause }}</ElButton>
+      <ElButton size="small" :aria-expanded="form === 'note'" @click="askNote">{{ t.note }}</ElButton>
+      <ElButton v-if="rows.some((row) => !row.removed)" size="small" @click="set('REMOVE', true, t.removedNow)">{{ t.remove }}</ElButton>
+      <ElButton v-if="rows.some((row) => row.removed)" size="small" @click="set('REMOVE', false, t.putBackNow)">{{ t.putBack }}</ElButton>
+      <ElButton type="primary" link size="small" @click="emit('clear')">{{ t.clear }}</ElButton>
+    </div>
+    <ExtendForm v-if="form === 'extend'" date="" reason="" :save="extend" @done="form = undefined" />
+    <SendLetters v-if="form === 'write'" :key="rows.map((row) => row.id).join()" :round-id="roundId" :baskets="rows.map((row) => row.id)" @done="form = undefined" />
+    <form v-if="form === 'note'" class="form" @submit.prevent="saveNote" @keydown.esc.stop="form = undefined">
+      <label for="bulk-note">{{ t.noteLabel }}</label>
+      <ElInput id="bulk-note" ref="noteField" v-model="note" maxlength="500" :aria-invalid="!!problem" />
+      <p v-if="problem" class="error" role="alert">{{ problem.at('text') || problem.detail }}</p>
+      <span><ElButton type="primary" size="small" native-type="submit">{{ t.saveNote }}</ElButton></span>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.bulk {
+  position: sticky;
+  top: 0;
+  z-index: 4;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 18px;
+  margin-bottom: 8px;
+  padding: 8px 14px;
+  border: 1px solid var(--oak);
+  background: var(--card);
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.bulk > form {
+  flex-basis: 100%;
+}
+.form {
+  display: grid;
+  gap: 6px;
+}
+</style>

@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import type { PanelFile, Review } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import FilePreview from '../../../shared/FilePreview.vue'
+import { sizeWords } from '../../../shared/size'
+import { dayAndTime } from '../../../shared/time'
+import SuggestField from '../../fields/SuggestField.vue'
+
+const props = defineProps<{ file: PanelFile; chosen: boolean; previewed: boolean }>()
+const emit = defineEmits<{ toggle: []; preview: []; review: [to: Review, reason: string] }>()
+const t = text.panel
+const apart = computed(() => props.file.claim === 'OPEN' || props.file.claim === 'DECLINED')
+const asking = ref(false)
+const reason = ref('')
+const reasonField = useTemplateRef('reasonField')
+
+function reasonsLike(typed: string, show: (reasons: { value: string }[]) => void) {
+  show(text.review.reasons.filter((one) => one.toLowerCase().includes(typed.trim().toLowerCase())).map((value) => ({ value })))
+}
+
+async function ask() {
+  asking.value = true
+  await nextTick()
+  reasonField.value?.focus()
+}
+
+function sendBack() {
+  if (!reason.value.trim()) return reasonField.value?.focus()
+  asking.value = false
+  emit('review', 'RETURNED', reason.value)
+}
+</script>
+
+<template>
+  <li>
+    <div class="line">
+      <ElCheckbox :model-value="chosen" :aria-label="t.select(file.name)" @change="emit('toggle')" />
+      <span class="mono">{{ file.name }}</span>
+    </div>
+    <p class="quiet facts">
+      {{ dayAndTime(file.receivedAt) }}, {{ sizeWords(file.bytes) }}, {{ t.receipt }} <span class="mono">{{ file.receipt }}</span>
+      <template v-if="file.originalName !== file.name">, {{ t.original }} <span class="mono">{{ file.originalName }}</span></template>
+      <template v-if="file.declaredAs">, {{ t.declared }} {{ file.declaredAs }}</template>
+    </p>
+    <p v-if="file.sameAs" class="same">
+      {{ t.same }} <RouterLink :to="{ name: 'round', params: { id: file.sameAs.roundId }, query: { basket: file.sameAs.basketId } }">{{ file.sameAs.person }}</RouterLink>
+      <span class="mono">{{ file.sameAs.path }}</span>
+    </p>
+    <p v-if="file.review === 'ACCEPTED'" class="accepted">{{ t.events.accepted!(1) }}</p>
+    <p v-if="file.review === 'RETURNED'" class="error">{{ t.events.returned!(1) }}: {{ file.reviewReason }}</p>
+    <div class="actions">
+      <ElButton size="small" :aria-expanded="previewed" :aria-label="`${previewed ? t.hide : t.show} ${props.file.name}`" @click="emit('preview')">{{ previewed ? t.hide : t.show }}</ElButton>
+      <a class="button small" :href="`/api/files/${file.id}`" download :aria-label="`${t.download} ${file.name}`">{{ t.download }}</a>
+      <ElButton v-if="file.review !== 'ACCEPTED' && !apart" size="small" :aria-label="`${t.accept} ${file.name}`" @click="emit('review', 'ACCEPTED', '')">{{ t.accept }}</ElButton>
+      <ElButton v-if="file.review !== 'RETURNED' && !apart" size="small" :aria-label="`${t.sendBack} ${file.name}`" @click="ask">{{ t.sendBack }}</ElButton>
+    </div>
+    <form v-if="asking" class="reason" @submit.prevent="sendBack" @keydown.esc.stop="asking = false">
+      <label :for="`reason-${file.id}`">{{ t.reason }}</label>
+      <SuggestField :id="`reason-${file.id}`" ref="reasonField" v-model="reason" maxlength="500" :fetch-suggestions="reasonsLike" />
+      <span class="actions">
+        <ElButton type="primary" size="small" native-type="submit">{{ t.confirmReturn }}</ElButton>
+        <ElButton size="small" @click="asking = false">{{ text.round.cancel }}</ElButton>
+      </span>
+    </form>
+    <FilePreview v-if="previewed" :id="file.id" :name="file.name" :media-type="file.mediaType" />
+    <p v-if="previewed" class="quiet facts">{{ t.sha }} <span class="mono">{{ file.sha256 }}</span></p>
+  </li>
+</template>
+
+<style scoped>
+li {
+  padding: 8px 0;
+}
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+.facts {
+  padding-left: 26px;
+  font-size: 15px;
+  overflow-wrap: anywhere;
+}
+.same {
+  padding-left: 26px;
+  color: var(--acorn-text);
+}
+.accepted,
+li > .error {
+  padding-left: 26px;
+}
+.accepted {
+  color: var(--leaf-deep);
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  padding: 6px 0 0 26px;
+}
+.reason {
+  display: grid;
+  gap: 6px;
+  padding: 8px 0 0 26px;
+}
+.reason .actions {
+  padding-left: 0;
+}
+</style>

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { computed, reactive, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { desk } from '../../../api/desk'
+import { ApiProblem } from '../../../api/problem'
+import { text } from '../../../text/desk'
+import OakMark from '../../../shared/OakMark.vue'
+import { session } from '../../use-session'
+
+const t = text.signin
+const route = useRoute()
+const router = useRouter()
+const first = computed(() => session.value?.setUpNeeded ?? false)
+const form = reactive({ code: '', name: '', email: '', password: '' })
+const problem = ref<ApiProblem>()
+const busy = ref(false)
+const fields = computed(() => (first.value ? (['code', 'name', 'email', 'password'] as const) : (['email', 'password'] as const)))
+
+async function submit() {
+  busy.value = true
+  problem.value = undefined
+  try {
+    session.value = first.value ? await desk.firstAccount({ ...form }) : await desk.signIn(form.email, form.password)
+    const to = String(route.query.to ?? '/')
+    await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/')
+  } catch (error) {
+    problem.value = error as ApiProblem
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <form class="signin" novalidate @submit.prevent="submit">
+    <OakMark :size="64" />
+    <h1>{{ first ? t.firstTitle : t.title }}</h1>
+    <p v-if="first" class="quiet">{{ t.firstNote }}</p>
+    <div v-for="field in fields" :key="field" class="field">
+      <label :for="field">{{ t[field] }}</label>
+      <ElInput
+        :id="field"
+        v-model="form[field]"
+        :type="field === 'password' ? 'password' : field === 'email' ? 'email' : 'text'"
+        :autocomplete="field === 'password' ? (first ? 'new-password' : 'current-password') : field === 'email' ? 'username' : field === 'name' ? 'name' : 'off'"
+        :aria-invalid="!!problem?.at(field)"
+        :aria-describedby="`${field}-error`" />
+      <p :id="`${field}-error`" class="error" role="alert">{{ problem?.at(field) }}</p>
+    </div>
+    <p v-if="problem && problem.errors.length === 0" class="error" role="alert">{{ problem.title }}. {{ problem.detail }}</p>
+    <ElButton type="primary" native-type="submit" :disabled="busy">{{ first ? t.firstButton : t.button }}</ElButton>
+    <p v-if="!first" class="quiet">{{ t.note }}</p>
+  </form>
+</template>
+
+<style scoped>
+.signin {
+  display: grid;
+  gap: 6px;
+  max-width: 420px;
+  margin: 9vh auto 0;
+  padding: 0 16px;
+}
+h1 {
+  margin: 8px 0 10px;
+  font-size: 26px;
+}
+.field {
+  margin-bottom: 4px;
+}
+.el-button {
+  justify-self: start;
+  margin: 4px 0 14px;
+}
+</style>

@@ -1,0 +1,221 @@
+<script setup lang="ts">
+import { computed, onMounted, onScopeDispose, ref } from 'vue'
+import { desk, type Schemas } from '../../../api/desk'
+import { text } from '../../../text/desk'
+import { dayAndTime } from '../../../shared/time'
+import FailureNote from '../../FailureNote.vue'
+import { say, sayProblem } from '../../say'
+import { useLive } from '../../use-live'
+import { useLoaded } from '../../use-loaded'
+
+const t = text.today
+const { value: today, problem, load: read } = useLoaded(desk.today)
+const letters = ref<Schemas['ComingLetters'][]>([])
+const failed = ref(0)
+const trouble = ref('')
+const GATHER_MILLISECONDS = 150
+let timer = 0
+
+async function load() {
+  await read()
+  const [coming, page, post] = await Promise.all([desk.comingLetters(), desk.letters('FAILED', '', undefined, undefined), desk.post()]).catch(() => [undefined, undefined, undefined] as const)
+  letters.value = coming ?? []
+  failed.value = page?.counts.FAILED ?? 0
+  trouble.value = post?.trouble ?? ''
+}
+
+onMounted(load)
+useLive(soon, soon)
+onScopeDispose(() => clearTimeout(timer))
+
+/** Many things may happen at once; they are looked at together. */
+function soon() {
+  clearTimeout(timer)
+  timer = window.setTimeout(load, GATHER_MILLISECONDS)
+}
+
+const heading = computed(() => (today.value ? dayWords(today.value.date, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }) : ''))
+
+function dayWords(date: string, options: Intl.DateTimeFormatOptions): string {
+  return new Intl.DateTimeFormat('en-GB', { ...options, timeZone: 'UTC' }).format(new Date(`${date}T12:00:00Z`))
+}
+
+const lettersOn = (date: string) => letters.value.filter((one) => one.date === date)
+
+function weekend(date: string): boolean {
+  return [0, 6].includes(new Date(`${date}T12:00:00Z`).getUTCDay())
+}
+
+/** Each entry leads straight to the thing. */
+function target(one: Schemas['NeedsYou']) {
+  const params = { id: one.roundId }
+  if (one.what === 'check') return { name: 'review', params }
+  if (one.what === 'prepared') return { name: 'sheet', params }
+  const lists: Record<string, string> = { overdue: 'overdue', claimed: 'claimed', 'hand-over': 'handOver', 'walk-in': 'walkIns' }
+  return { name: 'round', params, query: lists[one.what] ? { show: lists[one.what] } : {} }
+}
+
+function need(one: Schemas['NeedsYou']): string {
+  return t.needs[one.what]?.(one.count) ?? one.what
+}
+
+async function seen() {
+  try {
+    await desk.seen()
+    await load()
+    say(t.nothingIn)
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <h1>{{ heading || text.tabs.today }}</h1>
+      <RouterLink v-if="today && !today.anyRound" class="button primary" to="/rounds/new">{{ t.compose }}</RouterLink>
+    </header>
+    <FailureNote v-if="problem" :problem="problem" @retry="load" />
+    <p v-if="!today && !problem" class="quiet">{{ text.loading }}</p>
+    <p v-if="today && !today.anyRound" class="empty">{{ t.noRound }}</p>
+    <div v-if="today" class="columns">
+      <section aria-labelledby="just-in">
+        <h2 id="just-in">{{ t.justIn }} <ElButton v-if="today.unseen > 0" size="small" @click="seen">{{ t.seen }}</ElButton></h2>
+        <p v-if="today.justIn.length === 0" class="quiet none">{{ t.nothingIn }}</p>
+        <ul>
+          <li v-for="one in today.justIn" :key="one.basketId" :class="{ fresh: one.unseen }">
+            <RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }">{{ one.person }}</RouterLink>
+            <span class="when quiet">{{ dayAndTime(one.last) }}</span>
+            <p class="quiet">{{ t.files(one.files) }}, {{ one.round }}<strong v-if="one.unseen" class="badge">{{ t.fresh }}</strong></p>
+            <p v-for="name in one.names" :key="name" class="mono name" :title="name">{{ name }}</p>
+            <p v-if="one.files > one.names.length" class="quiet">{{ t.more(one.files - one.names.length) }}</p>
+          </li>
+        </ul>
+      </section>
+      <section aria-labelledby="needs-you">
+        <h2 id="needs-you">{{ t.needsYou }}</h2>
+        <p v-if="today.needsYou.length === 0 && !failed && !trouble" class="quiet none">{{ t.nothingNeeded }}</p>
+        <ul>
+          <li v-if="trouble" class="overdue">
+            <RouterLink to="/setup">{{ text.post.troubleNeed }}</RouterLink>
+            <p class="quiet">{{ trouble }}</p>
+          </li>
+          <li v-if="failed" class="overdue">
+            <RouterLink :to="{ name: 'post', query: { state: 'FAILED' } }">{{ text.post.failedNeed(failed) }}</RouterLink>
+          </li>
+          <li v-for="one in today.needsYou" :key="one.what + one.roundId" :class="one.what">
+            <RouterLink :to="target(one)">{{ need(one) }}</RouterLink>
+            <p class="quiet">{{ one.round }}</p>
+            <p>{{ one.people.join(', ') }}</p>
+          </li>
+        </ul>
+      </section>
+      <section aria-labelledby="coming-up">
+        <h2 id="coming-up">{{ t.comingUp }}</h2>
+        <ol class="strip">
+          <li v-for="day in today.comingUp" :key="day.date" :class="{ weekend: weekend(day.date), filled: day.deadlines.length || lettersOn(day.date).length }">
+            <span class="day">{{ dayWords(day.date, { weekday: 'short', day: 'numeric', month: 'short' }) }}</span>
+            <span v-if="day.deadlines.length === 0 && lettersOn(day.date).length === 0" class="quiet" aria-hidden="true">·</span>
+            <p v-for="one in day.deadlines" :key="one.roundId + one.at">
+              <RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: one.owing ? { show: 'owes' } : {} }">{{ one.round }}</RouterLink>
+              {{ t.deadline(one.owing, one.asked) }}<span v-if="one.extension" class="quiet"> ({{ t.extended }})</span>
+            </p>
+            <p v-for="one in lettersOn(day.date)" :key="`${one.roundId} ${one.kind}`">
+              {{ text.post.several[one.kind]!(one.letters) }} <RouterLink class="quiet" :to="{ name: 'round', params: { id: one.roundId }, query: { show: 'owes' } }">{{ one.round }}</RouterLink>
+            </p>
+          </li>
+        </ol>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: 1.15fr 1fr 1fr;
+  gap: 28px;
+  align-items: start;
+}
+h2 {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 40px;
+  padding-bottom: 6px;
+  border-bottom: 2px solid var(--oak);
+  font-size: 19px;
+}
+h2 .el-button {
+  font-family: var(--text);
+  font-weight: 400;
+}
+ul,
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  padding: 10px 4px;
+  border-bottom: 1px solid var(--line);
+}
+ul a {
+  font-weight: 600;
+}
+.name {
+  overflow: hidden;
+  font-size: 14px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.none {
+  padding: 12px 4px;
+}
+.when {
+  float: right;
+  font-size: 15px;
+}
+.fresh {
+  padding-left: 12px;
+  border-left: 4px solid var(--moss);
+  background: var(--card);
+}
+.badge {
+  margin-left: 8px;
+  padding: 0 8px;
+  border-radius: var(--corner);
+  background: var(--leaf-tint);
+  color: var(--leaf-deep);
+  font-size: 14px;
+}
+.overdue a {
+  color: var(--rowan);
+}
+.hand-over a {
+  color: var(--acorn-text);
+}
+.strip li {
+  display: grid;
+  grid-template-columns: 100px 1fr;
+  padding: 5px 4px;
+}
+.strip li p {
+  grid-column: 2;
+}
+.strip .weekend {
+  background: var(--tint);
+}
+.strip .filled .day {
+  font-weight: 600;
+}
+.empty {
+  margin-bottom: 16px;
+}
+@media (max-width: 900px) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
