@@ -7,7 +7,7 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   // Each part of Element Plus comes with its style where a template names it, and nothing else of it.
   plugins: [vue(), components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: 'css' })] })],
-  define: { __VUE_OPTIONS_API__: 'true', __VUE_PROD_DEVTOOLS__: 'false' },
+  define: { __VUE_OPTIONS_API__: 'true', __VUE_PROD_DEVTOOLS__: 'false', __VUE_I18N_LEGACY_API__: 'false', __VUE_I18N_FULL_INSTALL__: 'false', __INTLIFY_PROD_DEVTOOLS__: 'false' },
   build: {
     outDir: 'dist',
     emptyOutDir: true,

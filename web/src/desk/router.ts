@@ -2,28 +2,35 @@ import { createRouter, createWebHistory } from 'vue-router'
 import { text } from '../text/desk'
 import { session, loadSession } from './use-session'
 
+declare module 'vue-router' {
+  interface RouteMeta {
+    title: () => string
+    open?: boolean
+  }
+}
+
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', name: 'today', component: () => import('./features/today/TodayView.vue'), meta: { title: text.tabs.today } },
-    { path: '/sign-in', name: 'sign-in', component: () => import('./features/signin/SignInView.vue'), meta: { title: text.signin.button, open: true } },
-    { path: '/rounds', name: 'rounds', component: () => import('./features/rounds/RoundsView.vue'), meta: { title: text.rounds.title } },
-    { path: '/rounds/new', name: 'compose', component: () => import('./features/compose/ComposeView.vue'), meta: { title: text.compose.newTitle } },
-    { path: '/rounds/:id(\\d+)/sheet', name: 'sheet', component: () => import('./features/compose/ComposeView.vue'), meta: { title: text.compose.newTitle } },
-    { path: '/rounds/:id(\\d+)', name: 'round', component: () => import('./features/round/RoundView.vue'), meta: { title: text.rounds.round } },
-    { path: '/rounds/:id(\\d+)/review', name: 'review', component: () => import('./features/review/ReviewView.vue'), meta: { title: text.review.list } },
-    { path: '/rounds/:id(\\d+)/change', name: 'change', component: () => import('./features/change/ChangeView.vue'), meta: { title: text.change.title } },
-    { path: '/rounds/:id(\\d+)/again', name: 'again', component: () => import('./features/series/SeriesView.vue'), meta: { title: text.series.title } },
-    { path: '/rounds/:id(\\d+)/status', name: 'status', component: () => import('./features/status/StatusView.vue'), meta: { title: text.status.title } },
-    { path: '/rounds/series/:id(\\d+)', name: 'series', component: () => import('./features/series/SeriesView.vue'), meta: { title: text.series.title } },
-    { path: '/contacts', name: 'contacts', component: () => import('./features/contacts/ContactsView.vue'), meta: { title: text.contacts.title } },
-    { path: '/contacts/new', name: 'new-contact', component: () => import('./features/contacts/ContactView.vue'), meta: { title: text.contacts.newTitle } },
-    { path: '/contacts/import', name: 'import', component: () => import('./features/contacts/ImportView.vue'), meta: { title: text.importing.title } },
-    { path: '/contacts/twice', name: 'twice', component: () => import('./features/contacts/TwiceView.vue'), meta: { title: text.contacts.twiceTitle } },
-    { path: '/contacts/:id(\\d+)', name: 'contact', component: () => import('./features/contacts/ContactView.vue'), meta: { title: text.contacts.title } },
-    { path: '/post', name: 'post', component: () => import('./features/post/PostView.vue'), meta: { title: text.post.title } },
-    { path: '/setup', name: 'setup', component: () => import('./features/setup/SetupView.vue'), meta: { title: text.setup.title } },
-    { path: '/:rest(.*)*', redirect: '/' },
+    { path: '/', name: 'today', component: () => import('./features/today/TodayView.vue'), meta: { title: () => text.tabs.today } },
+    { path: '/sign-in', name: 'sign-in', component: () => import('./features/signin/SignInView.vue'), meta: { title: () => text.signin.button, open: true } },
+    { path: '/rounds', name: 'rounds', component: () => import('./features/rounds/RoundsView.vue'), meta: { title: () => text.rounds.title } },
+    { path: '/rounds/new', name: 'compose', component: () => import('./features/compose/ComposeView.vue'), meta: { title: () => text.compose.newTitle } },
+    { path: '/rounds/:id(\\d+)/sheet', name: 'sheet', component: () => import('./features/compose/ComposeView.vue'), meta: { title: () => text.compose.newTitle } },
+    { path: '/rounds/:id(\\d+)', name: 'round', component: () => import('./features/round/RoundView.vue'), meta: { title: () => text.rounds.round } },
+    { path: '/rounds/:id(\\d+)/review', name: 'review', component: () => import('./features/review/ReviewView.vue'), meta: { title: () => text.review.list } },
+    { path: '/rounds/:id(\\d+)/change', name: 'change', component: () => import('./features/change/ChangeView.vue'), meta: { title: () => text.change.title } },
+    { path: '/rounds/:id(\\d+)/again', name: 'again', component: () => import('./features/series/SeriesView.vue'), meta: { title: () => text.series.title } },
+    { path: '/rounds/:id(\\d+)/status', name: 'status', component: () => import('./features/status/StatusView.vue'), meta: { title: () => text.status.title } },
+    { path: '/rounds/series/:id(\\d+)', name: 'series', component: () => import('./features/series/SeriesView.vue'), meta: { title: () => text.series.title } },
+    { path: '/contacts', name: 'contacts', component: () => import('./features/contacts/ContactsView.vue'), meta: { title: () => text.contacts.title } },
+    { path: '/contacts/new', name: 'new-contact', component: () => import('./features/contacts/ContactView.vue'), meta: { title: () => text.contacts.newTitle } },
+    { path: '/contacts/import', name: 'import', component: () => import('./features/contacts/ImportView.vue'), meta: { title: () => text.importing.title } },
+    { path: '/contacts/twice', name: 'twice', component: () => import('./features/contacts/TwiceView.vue'), meta: { title: () => text.contacts.twiceTitle } },
+    { path: '/contacts/:id(\\d+)', name: 'contact', component: () => import('./features/contacts/ContactView.vue'), meta: { title: () => text.contacts.title } },
+    { path: '/post', name: 'post', component: () => import('./features/post/PostView.vue'), meta: { title: () => text.post.title } },
+    { path: '/setup', name: 'setup', component: () => import('./features/setup/SetupView.vue'), meta: { title: () => text.setup.title } },
+    { path: '/:rest(.*)*', redirect: '/', meta: { title: () => text.product } },
   ],
 })
 
@@ -35,5 +42,5 @@ router.beforeEach(async (to) => {
 })
 
 router.afterEach((to) => {
-  document.title = `${String(to.meta.title ?? '')} – ${text.product}`
+  document.title = `${to.meta.title()} – ${text.product}`
 })

@@ -15,7 +15,18 @@ const t = text.compose
 const calendars = ref<WorkCalendar[]>([])
 onMounted(async () => (calendars.value = await desk.calendars().catch(() => [])))
 const FOLDED = ['zone', 'warningHours', 'graceHours', 'closingDate', 'closingTime', 'keepUntil', 'calendarId']
-const sentence = computed(() => t.dates(props.sheet.zone, props.sheet.warningHours, props.sheet.graceHours, props.sheet.closingDate && writtenDate(props.sheet.closingDate), props.sheet.keepUntil && writtenDate(props.sheet.keepUntil)))
+const sentence = computed(() => {
+  const { zone, warningHours, graceHours, closingDate, closingTime, keepUntil, calendarId } = props.sheet
+  const calendar = calendars.value.find((one) => one.id === calendarId)
+  return [
+    t.dates.begin(zone, warningHours),
+    calendar ? t.dates.calendar(calendar.name) : '',
+    graceHours > 0 ? t.dates.grace(graceHours) : t.dates.noGrace,
+    closingDate ? t.dates.shut([writtenDate(closingDate), closingTime].filter(Boolean).join(', ')) : t.dates.stayOpen,
+    keepUntil ? t.dates.keep(writtenDate(keepUntil)) : '',
+    t.dates.end,
+  ].join('')
+})
 const zones = [...new Set([props.sheet.zone, 'UTC', ...Intl.supportedValuesOf('timeZone')])].map((zone) => ({ value: zone, label: zone }))
 const calendarChoices = computed(() => [{ value: null, label: t.defaultCalendar }, ...calendars.value.map((one) => ({ value: one.id, label: one.name }))])
 </script>

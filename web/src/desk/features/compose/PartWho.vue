@@ -21,7 +21,10 @@ async function add() {
     props.sheet.people.push(...fresh)
     props.sheet.peopleText = read.refused.map((line) => line.text).join('\n')
     refused.value = read.refused.map((line, n) => ({ ...line, line: n + 1 }))
-    if (fresh.length > 0 || read.merged > 0 || read.people.length > 0) say(t.addedPeople(fresh.length, read.merged + read.people.length - fresh.length))
+    if (fresh.length > 0 || read.merged > 0 || read.people.length > 0) {
+      const repeated = read.merged + read.people.length - fresh.length
+      say(t.addedPeople(fresh.length) + (repeated ? t.repeated(repeated) : ''))
+    }
   } catch (error) {
     sayProblem(error)
   }

@@ -107,7 +107,7 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
           <ul>
             <li v-for="file in one.files" :key="file.id">
               <a :href="`/api/files/${file.id}`" class="mono" download>{{ file.name }}</a>{{ ' ' }}
-              <span class="quiet">{{ file.item }}, {{ dayAndTime(file.receivedAt) }}<template v-if="file.review !== 'NONE'">, {{ text.panel.events[file.review.toLowerCase()]!(1).toLowerCase() }}</template><template v-if="file.reviewReason">: {{ file.reviewReason }}</template></span>
+              <span class="quiet">{{ file.item }}, {{ dayAndTime(file.receivedAt) }}<template v-if="file.review !== 'NONE'">, {{ text.panel.decided[file.review].toLowerCase() }}</template><template v-if="file.reviewReason">: {{ file.reviewReason }}</template></span>
             </li>
           </ul>
         </article>

@@ -84,7 +84,7 @@ async function more() {
                 <td>
                   {{ t.kinds[letter.kind] }} <span class="quiet about" :title="letter.about.map((one) => one.round).join(', ')">{{ letter.about.map((one) => one.round).join(', ') }}</span>
                 </td>
-                <td class="state">{{ stateWords(letter) }}<span class="quiet">{{ t.tries(letter.tries) }}</span></td>
+                <td class="state">{{ stateWords(letter) }}<span class="quiet">{{ letter.tries > 1 ? t.tries(letter.tries) : '' }}</span></td>
               </tr>
             </tbody>
           </table>

@@ -92,7 +92,7 @@ async function decide(to: Review, why: string) {
     await desk.review(one.file.id, from, to, why)
     decided.value = new Map(decided.value).set(one.file.id, to)
     asking.value = false
-    say(`${text.panel.events[to === 'ACCEPTED' ? 'accepted' : 'returned']!(1)}: ${one.file.name}`, { label: text.panel.undo, run: () => void undo(one.file.id, to) })
+    say(`${text.panel.decided[to]}: ${one.file.name}`, { label: text.panel.undo, run: () => void undo(one.file.id, to) })
     onward()
   } catch (error) {
     sayProblem(error)
@@ -157,7 +157,7 @@ async function unaccept(ids: number[]) {
   <div class="page">
     <header>
       <div>
-        <h1>{{ t.title(left, claims) }}</h1>
+        <h1>{{ t.title(left) }}{{ claims ? t.titleClaimed(claims) : '' }}</h1>
         <p v-if="loaded"><RouterLink :to="{ name: 'round', params: { id: roundId } }">{{ t.back }}</RouterLink> <span class="quiet">{{ loaded.title }}</span></p>
       </div>
       <ElButton size="small" :aria-label="text.board.keys" @click="helping = true">?</ElButton>
@@ -170,7 +170,7 @@ async function unaccept(ids: number[]) {
         <li v-for="(one, n) in files" :key="one.file.id">
           <button type="button" :aria-current="n === at || undefined" @click="at = n">
             <span class="who">{{ one.person }}</span>
-            <span v-if="decided.has(one.file.id)" :class="decided.get(one.file.id) === 'ACCEPTED' ? 'accepted' : 'error'">{{ text.panel.events[decided.get(one.file.id) === 'ACCEPTED' ? 'accepted' : 'returned']!(1) }}</span>
+            <span v-if="decided.has(one.file.id)" :class="decided.get(one.file.id) === 'ACCEPTED' ? 'accepted' : 'error'">{{ text.panel.decided[decided.get(one.file.id)!] }}</span>
             <span class="quiet">{{ one.item }}</span>
           </button>
         </li>

@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
 import type { PanelFile } from '../../../api/desk'
-import { text } from '../../../text/desk'
+import { text, withCount } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
 import WeaveTile from '../../../shared/WeaveTile.vue'
 import FailureNote from '../../FailureNote.vue'
@@ -127,7 +127,7 @@ onMounted(async () => {
         <h3>{{ t.story }}</h3>
         <ol class="story">
           <li v-for="(event, n) in panel.story" :key="n">
-            <span class="quiet">{{ dayAndTime(event.at) }}</span> <span :class="{ undone: event.undone }">{{ t.events[event.what]?.(event.count) ?? event.what }}<template v-if="event.detail">: {{ event.detail }}</template></span>
+            <span class="quiet">{{ dayAndTime(event.at) }}</span> <span :class="{ undone: event.undone }">{{ withCount(t.events[event.what], event.count) ?? event.what }}<template v-if="event.detail">: {{ event.detail }}</template></span>
             <span v-if="event.by" class="quiet">, {{ event.by }}</span><span v-if="event.undone" class="quiet">, {{ text.acts.undone }}</span>
           </li>
         </ol>

@@ -44,11 +44,10 @@ function sendBack() {
       <template v-if="file.declaredAs">, {{ t.declared }} {{ file.declaredAs }}</template>
     </p>
     <p v-if="file.sameAs" class="same">
-      {{ t.same }} <RouterLink :to="{ name: 'round', params: { id: file.sameAs.roundId }, query: { basket: file.sameAs.basketId } }">{{ file.sameAs.person }}</RouterLink>
-      <span class="mono">{{ file.sameAs.path }}</span>
+      {{ t.same }} <RouterLink :to="{ name: 'round', params: { id: file.sameAs.roundId }, query: { basket: file.sameAs.basketId } }">{{ file.sameAs.person }}</RouterLink>: <span class="mono">{{ file.sameAs.path }}</span>
     </p>
-    <p v-if="file.review === 'ACCEPTED'" class="accepted">{{ t.events.accepted!(1) }}</p>
-    <p v-if="file.review === 'RETURNED'" class="error">{{ t.events.returned!(1) }}: {{ file.reviewReason }}</p>
+    <p v-if="file.review === 'ACCEPTED'" class="accepted">{{ t.decided.ACCEPTED }}</p>
+    <p v-if="file.review === 'RETURNED'" class="error">{{ t.decided.RETURNED }}: {{ file.reviewReason }}</p>
     <div class="actions">
       <ElButton size="small" :aria-expanded="previewed" :aria-label="`${previewed ? t.hide : t.show} ${props.file.name}`" @click="emit('preview')">{{ previewed ? t.hide : t.show }}</ElButton>
       <a class="button small" :href="`/api/files/${file.id}`" download :aria-label="`${t.download} ${file.name}`">{{ t.download }}</a>

@@ -16,7 +16,7 @@ watch(() => props.touched, () => void load())
 const next = computed(() => {
   if (!letters.value) return ''
   const { at, kind, reason } = letters.value.next
-  if (at && kind) return t.next(t.kinds[kind]!, dayAndTime(at))
+  if (at && kind) return t.next(t.kinds[kind]!.toLowerCase(), dayAndTime(at))
   if (!letters.value.planned) return t.noPlan
   return reason ? t.noNext(t.reasons[reason] ?? reason) : t.noMore
 })

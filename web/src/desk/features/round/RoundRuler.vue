@@ -61,7 +61,7 @@ const marks = computed(() => [
 </script>
 
 <template>
-  <figure class="ruler" :class="{ folded }" role="img" :aria-label="t.label(finished.length, asked, dayAndTime(opened, zone), dayAndTime(deadline, zone), ticks.map((tick) => tick.words))">
+  <figure class="ruler" :class="{ folded }" role="img" :aria-label="t.label(finished.length, asked, dayAndTime(opened, zone), dayAndTime(deadline, zone)) + (ticks.length ? t.letters(ticks.map((tick) => tick.words).join('; ')) : '')">
     <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" preserveAspectRatio="none" aria-hidden="true">
       <defs>
         <pattern id="grace" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V8" class="hatch" /></pattern>

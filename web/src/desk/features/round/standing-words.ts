@@ -1,5 +1,5 @@
 import type { Row, Schemas } from '../../../api/desk'
-import { text } from '../../../text/desk'
+import { i18n, text } from '../../../text/desk'
 import type { Tile } from '../../../shared/tile'
 
 /** A basket's standing in words: progress first, then how it stands against its deadline. */
@@ -13,11 +13,23 @@ export function standingWords(row: Row): { main: string; time: string; detail: s
   return {
     main,
     time: text.timeliness[row.timeliness] ?? '',
-    detail: past ? text.round.by(row.pastDeadlineMinutes, row.pastDeadlineWorkingDays) : '',
+    detail: past ? lateWords(row.pastDeadlineMinutes, row.pastDeadlineWorkingDays) : '',
     tone: row.timeliness === 'OVERDUE' ? 'rowan' : row.timeliness === 'DUE_SOON' || row.timeliness === 'IN_GRACE' || row.timeliness === 'LATE' ? 'acorn' : 'quiet',
   }
 }
 
 export function tileWords(item: Schemas['BoardItem'], tile: Tile): string {
-  return text.round.tile(item.title, text.standing[tile.standing] ?? '', tile.files, item.minFiles, tile.late, tile.overdue)
+  const t = text.round
+  const files = tile.files === 0 ? '' : item.minFiles > 1 ? t.tileOf(tile.files, item.minFiles) : t.tileFiles(tile.files)
+  return t.tile(item.title, text.standing[tile.standing] ?? '') + files + (tile.late ? `, ${t.late}` : '') + (tile.overdue ? `, ${t.overdue}` : '')
+}
+
+/** How long after the deadline, in whole days or in hours, and on which working day: two counts that cannot be taken for one another. */
+function lateWords(minutes: number, workingDays: number): string {
+  const t = text.round
+  const hours = Math.floor(minutes / 60)
+  const exact = hours >= 24 ? t.fullDays(Math.floor(hours / 24)) : t.hours(hours, minutes % 60)
+  if (workingDays < 1) return t.by(exact)
+  const ordinal = t.ordinals[workingDays] ?? t.ordinal[new Intl.PluralRules(i18n.global.locale.value, { type: 'ordinal' }).select(workingDays)]!(workingDays)
+  return t.byOn(exact, ordinal)
 }

@@ -34,7 +34,7 @@ export function usePanel(roundId: number, basketId: number, touched: () => numbe
 
   function review(file: PanelFile, to: Review, reason = '') {
     const undo = { label: text.panel.undo, run: () => void act(() => desk.review(file.id, to, file.review, file.reviewReason)) }
-    return act(() => desk.review(file.id, file.review, to, reason), () => say(`${text.panel.events[to === 'ACCEPTED' ? 'accepted' : 'returned']!(1)}: ${file.name}`, undo))
+    return act(() => desk.review(file.id, file.review, to, reason), () => say(`${text.panel.decided[to]}: ${file.name}`, undo))
   }
 
   const acts = useActs(roundId)

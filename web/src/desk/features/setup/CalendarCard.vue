@@ -85,7 +85,7 @@ async function importFile(file: File) {
     const read = await desk.readCalendar(file)
     const known = new Set(props.calendar.closingDays.map((one) => one.day))
     const fresh = read.days.filter((one) => !known.has(one.day))
-    await tryTo(() => desk.closeDays(props.calendar.id, fresh), t.imported(fresh.length, read.passedOver), fresh.length ? () => desk.reopenDays(props.calendar.id, fresh.map((one) => one.day)) : undefined)
+    await tryTo(() => desk.closeDays(props.calendar.id, fresh), t.closed(fresh.length) + (read.passedOver ? t.leftOut(read.passedOver) : ''), fresh.length ? () => desk.reopenDays(props.calendar.id, fresh.map((one) => one.day)) : undefined)
   } catch (error) {
     sayProblem(error)
   }

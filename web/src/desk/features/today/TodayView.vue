@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, onScopeDispose, ref } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
-import { text } from '../../../text/desk'
+import { text, withCount } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
 import { say, sayProblem } from '../../say'
@@ -56,7 +56,7 @@ function target(one: Schemas['NeedsYou']) {
 }
 
 function need(one: Schemas['NeedsYou']): string {
-  return t.needs[one.what]?.(one.count) ?? one.what
+  return withCount(t.needs[one.what], one.count) ?? one.what
 }
 
 async function seen() {

@@ -27,8 +27,8 @@ export const board = {
   tall: 'tall, with the organisation and notes below',
   columns: 'Columns',
   facts: { organisation: 'Organisation', reference: 'Reference', groups: 'Groups', deadline: 'Deadline', files: 'Files', last: 'Last in' } as Record<string, string>,
-  showing: (shown: number, total: number) => `${shown} of ${total} shown`,
-  sortBy: (column: string) => `Sort by ${column}`,
+  showing: '{0} of {1} shown',
+  sortBy: 'Sort by {0}',
   none: 'Nobody here fits. Choose “Everybody” or find somebody else.',
   keys: 'Keys of this page',
   keyList: [
@@ -44,27 +44,27 @@ export const board = {
     ['/', 'search everything'],
     ['?', 'this list'],
   ] as const,
-}
+} as const
 
 /** What came under the address of somebody asked, from a sender who only said so. */
 export const claims = {
-  mark: (n: number) => (n === 1 ? '1 file claimed' : `${n} files claimed`),
+  mark: '1 file claimed | {0} files claimed',
   title: 'Claimed: is this theirs?',
-  said: (who: string, name: string) => `${who} sent this through the open link and says to be ${name}. Until you say yes it counts for nothing, and ${name} knows nothing of it.`,
-  declined: (who: string) => `You said this is not theirs. It came from ${who}; it stays here and never counts.`,
-  yes: (name: string) => `Yes, from ${name}`,
+  said: '{0} sent this through the open link and says to be {1}. Until you say yes it counts for nothing, and {1} knows nothing of it.',
+  declined: 'You said this is not theirs. It came from {0}; it stays here and never counts.',
+  yes: 'Yes, from {0}',
   no: 'No, keep it apart',
   again: 'Decide anew',
-  accepted: (name: string) => `Counts as sent by ${name}`,
+  accepted: 'Counts as sent by {0}',
   kept: 'Kept apart',
   open: 'Open again',
   first: 'Say first whose it is.',
-}
+} as const
 
 export const acts = {
-  people: (n: number) => (n === 1 ? '1 person' : `${n} people`),
-  chosen: (n: number) => (n === 1 ? '1 person chosen' : `${n} people chosen`),
-  choose: (name: string) => `Choose ${name}`,
+  people: '1 person | {0} people',
+  chosen: '1 person chosen | {0} people chosen',
+  choose: 'Choose {0}',
   chooseAll: 'Choose everybody shown',
   clear: 'Choose nobody',
   undone: 'undone',
@@ -85,22 +85,23 @@ export const acts = {
   removedNow: 'Removed from the round',
   putBack: 'Put back',
   putBackNow: 'Put back into the round',
-  confirmAll: (what: string, n: number) => `This means everybody in the round, ${n} people: ${what}. Go on?`,
+  confirmAll: 'This means everybody in the round, {1} people: {0}. Go on?',
   addLate: 'Ask more people',
   addThem: 'Ask them',
   added: 'Asked',
-}
+} as const
 
 export const review = {
-  title: (n: number, claimed: number) => `${n === 1 ? '1 file' : `${n} files`} to check${claimed ? `, ${claimed} claimed` : ''}`,
+  title: '1 file to check | {0} files to check',
+  titleClaimed: ', {0} claimed',
   none: 'Everything is checked.',
   back: 'Back to the board',
   list: 'Files to check',
   accept: 'Accept',
   sendBack: 'Return…',
   whole: 'Accept all of this person',
-  acceptAll: (n: number) => `Accept all ${n}`,
-  acceptedAll: (n: number) => (n === 1 ? '1 file accepted' : `${n} files accepted`),
+  acceptAll: 'Accept all {0}',
+  acceptedAll: '1 file accepted | {0} files accepted',
   skip: 'Next',
   before: 'Before',
   reason: 'Why does it go back? The sender will read this.',
@@ -123,4 +124,4 @@ export const review = {
     ['Esc', 'leave the reason'],
     ['?', 'this list'],
   ] as const,
-}
+} as const

@@ -22,9 +22,9 @@ export const series = {
   shift: 'When the deadline falls on a closed day',
   shifts: { EARLIER: 'the working day before', LATER: 'the next working day', KEEP: 'leave it there' } as Record<string, string>,
   itself: 'Open each round by itself; otherwise it is prepared as a draft',
-  words: (words: string) => `Due ${words}`,
+  words: 'Due {0}',
   coming: 'The next rounds',
-  comingOne: (opens: string, deadline: string) => `opens ${opens}, due ${deadline}`,
+  comingOne: 'opens {0}, due {1}',
   save: 'Let it come again',
   saveChange: 'Save',
   saved: 'It comes again',
@@ -40,7 +40,7 @@ export const series = {
   edit: 'Change',
   opensItself: 'opens by itself',
   prepared: 'prepared as a draft',
-}
+} as const
 
 export const templates = {
   fromRound: 'Begin from a template',
@@ -56,7 +56,7 @@ export const templates = {
   kinds: { CHECKLIST: 'checklist', ROUND: 'round' } as Record<string, string>,
   discard: 'Throw away',
   discarded: 'Thrown away',
-}
+} as const
 
 export const change = {
   title: 'Change the round',
@@ -65,7 +65,7 @@ export const change = {
   apply: 'Apply the change',
   applied: 'Changed',
   nobody: 'Nobody is affected.',
-  affects: (n: number) => (n === 1 ? '1 person is affected' : `${n} people are affected`),
+  affects: '1 person is affected | {0} people are affected',
   kinds: {
     BECOMES_COMPLETE: 'becomes complete',
     BECOMES_INCOMPLETE: 'owes something again',
@@ -78,18 +78,18 @@ export const change = {
   } as Record<string, string>,
   stale: 'You changed something since. Look at it again first.',
   back: 'Leave it as it is',
-}
+} as const
 
 export const status = {
   title: 'Status sheet',
   print: 'Print',
-  as: (when: string) => `as of ${when}`,
+  as: 'as of {0}',
   owing: 'Still owed',
   finished: 'All in',
   excused: 'Excused',
   owes: 'Owes',
   nothing: 'nobody',
-}
+} as const
 
 export const setup = {
   title: 'Setup',
@@ -103,17 +103,17 @@ export const setup = {
   noCountry: 'no country',
   region: 'Part of the country',
   noRegion: 'the whole country',
-  holidays: (year: number) => `Public holidays ${year}`,
+  holidays: 'Public holidays {0}',
   own: 'Own closing days',
   noOwn: 'None yet.',
   day: 'Day',
   why: 'Why',
   addDay: 'Add the day',
   importFile: 'Import an iCalendar file…',
-  imported: (n: number, passed: number) => `${n === 1 ? '1 day' : `${n} days`} added${passed ? `; ${passed} entries with a time of day left out` : ''}`,
-  closed: (n: number) => (n === 1 ? '1 day added' : `${n} days added`),
+  leftOut: '; 1 entry with a time of day left out | ; {0} entries with a time of day left out',
+  closed: '1 day added | {0} days added',
   reopened: 'Taken off the calendar',
-  removeDay: (day: string) => `Remove ${day}`,
+  removeDay: 'Remove {0}',
   save: 'Save',
   saved: 'Saved',
   isDefault: 'used where a round names no other',
@@ -127,10 +127,10 @@ export const setup = {
   renewFeed: 'Make a new address; the old one ends',
   endFeed: 'End it',
   copyFeed: 'Copy the address',
-}
+} as const
 
 export const search = {
   label: 'Search people, rounds, files, receipts',
   kinds: { person: 'person', round: 'round', file: 'file', receipt: 'receipt' } as Record<string, string>,
   none: 'Nothing found.',
-}
+} as const
