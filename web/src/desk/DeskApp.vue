@@ -1,16 +1,25 @@
 <script setup lang="ts">
+import { watch } from 'vue'
 import { desk } from '../api/desk'
 import { text } from '../text/desk'
 import OakMark from '../shared/OakMark.vue'
 import WeaveSprite from '../shared/WeaveSprite.vue'
+import ConnectionNote from './ConnectionNote.vue'
 import { libraryLocale } from './library'
+import { goLive, stopLive, useConnection } from './live'
+import { queries } from './queries'
 import { router } from './router'
 import SearchBox from './SearchBox.vue'
-import { session } from './use-session'
+import { session, sessionEnded } from './use-session'
+
+useConnection()
+watch(() => session.value?.signedIn, (signedIn) => (signedIn ? goLive() : stopLive()), { immediate: true })
 
 async function signOut() {
-  await desk.signOut()
+  await desk.signOut().catch(() => {})
   session.value = undefined
+  sessionEnded.value = false
+  queries.clear()
   await router.push('/sign-in')
 }
 </script>
@@ -21,7 +30,7 @@ async function signOut() {
     <a class="skip" href="#page">{{ text.skip }}</a>
     <div v-if="session?.signedIn" class="bar">
       <RouterLink class="mark" to="/"><OakMark :size="34" /><span>{{ text.product }}</span></RouterLink>
-      <nav aria-label="Desk">
+      <nav :aria-label="text.tabs.label">
         <RouterLink to="/" :class="{ here: $route.name === 'today' }">{{ text.tabs.today }}</RouterLink>
         <RouterLink to="/rounds" :class="{ here: $route.path.startsWith('/rounds') }">{{ text.tabs.rounds }}</RouterLink>
         <RouterLink to="/contacts" :class="{ here: $route.path.startsWith('/contacts') }">{{ text.tabs.contacts }}</RouterLink>
@@ -32,6 +41,7 @@ async function signOut() {
       <span class="who" :title="session.office">{{ session.name }}</span>
       <ElButton type="primary" link size="small" @click="signOut">{{ text.signOut }}</ElButton>
     </div>
+    <ConnectionNote v-if="session?.signedIn" />
     <main id="page" tabindex="-1">
       <RouterView :key="$route.name === 'sheet' || $route.name === 'compose' ? 'compose' : $route.path" />
     </main>

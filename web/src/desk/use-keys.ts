@@ -1,4 +1,4 @@
-import { onMounted, onUnmounted } from 'vue'
+import { useEventListener } from '@vueuse/core'
 
 /** Single keys for a view. They rest while somebody types, while a dialog is open, and with any modifier. */
 export function useKeys(keys: Record<string, () => void>): void {
@@ -11,6 +11,5 @@ export function useKeys(keys: Record<string, () => void>): void {
     event.preventDefault()
     run()
   }
-  onMounted(() => document.addEventListener('keydown', listen))
-  onUnmounted(() => document.removeEventListener('keydown', listen))
+  useEventListener(document, 'keydown', listen)
 }

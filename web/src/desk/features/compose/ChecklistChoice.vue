@@ -1,25 +1,21 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, ref } from 'vue'
+import { limits } from '../../../api/limits'
 import { desk, type RoundSheet, type Schemas } from '../../../api/desk'
 import { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
 import NamedMenu from '../../fields/NamedMenu.vue'
+import { useRead } from '../../queries'
 import { say } from '../../say'
 
 /** Takes items from a kept checklist, or keeps this sheet as a checklist or a template. */
 const props = defineProps<{ sheet: RoundSheet }>()
 const t = text.templates
-const templates = ref<Schemas['KeptTemplate'][]>([])
+const { value: templates, load } = useRead(['templates'], desk.templates)
 const keeping = ref<'CHECKLIST' | 'ROUND'>()
 const name = ref('')
 const problem = ref<ApiProblem>()
-const checklists = computed(() => templates.value.filter((one) => one.kind === 'CHECKLIST'))
-
-onMounted(load)
-
-async function load() {
-  templates.value = await desk.templates().catch(() => [])
-}
+const checklists = computed(() => templates.value?.filter((one) => one.kind === 'CHECKLIST') ?? [])
 
 function take(kept: Schemas['KeptTemplate']) {
   const fresh = JSON.parse(JSON.stringify(kept.sheet.items)) as RoundSheet['items']
@@ -47,7 +43,7 @@ async function keep(replace: boolean) {
   <ElButton type="primary" link @click="keeping = 'ROUND'">{{ t.keepRound }}</ElButton>
   <div v-if="keeping" class="keep" @keydown.enter.prevent="keep(false)" @keydown.esc="keeping = undefined">
     <label for="template-name">{{ t.name }}</label>
-    <ElInput id="template-name" v-model="name" maxlength="200" :aria-invalid="!!problem" aria-describedby="template-error" />
+    <ElInput id="template-name" v-model="name" :maxlength="limits.Keep.name.longest" :aria-invalid="!!problem" aria-describedby="template-error" />
     <ElButton size="small" @click="keep(false)">{{ t.keep }}</ElButton>
     <ElButton v-if="problem?.code === 'template-name-taken'" size="small" @click="keep(true)">{{ t.replace }}</ElButton>
     <p id="template-error" class="error" role="alert">{{ problem ? problem.at('name') || problem.detail : '' }}</p>

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { nextTick, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import type { FieldError } from '../../../api/problem'
 import type { Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
 import { sayProblem } from '../../say'
+import ConflictDialog from './ConflictDialog.vue'
 import ComposePreview from './ComposePreview.vue'
 import OpeningDialog from './OpeningDialog.vue'
 import PartHow from './PartHow.vue'
@@ -18,7 +20,7 @@ import { useSheet } from './use-sheet'
 const t = text.compose
 const route = useRoute()
 const router = useRouter()
-const { sheet, loaded, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, ask, open, discard, errorAt } = useSheet(route.params.id ? Number(route.params.id) : undefined)
+const { conflicts, decide, sheet, loaded, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, ask, open, discard, errorAt } = useSheet(route.params.id ? Number(route.params.id) : undefined)
 const opening = ref<Schemas['OpeningPreview']>()
 const parts = [PartWhat, PartWho, PartWhen, PartWhere, PartHow]
 
@@ -40,6 +42,25 @@ async function openNow() {
 async function toFirstFault() {
   await nextTick()
   document.querySelector<HTMLElement>('.compose [aria-invalid="true"]')?.focus()
+}
+
+/** Leads to the field that an error is about: the one beside which it stands, else the part that it belongs to. */
+async function toField(error: FieldError) {
+  shown.value = true
+  await nextTick()
+  const beside = [...document.querySelectorAll<HTMLElement>('.compose .part .error')].find((one) => one.textContent?.trim() === error.detail)
+  const field = beside?.id ? document.querySelector<HTMLElement>(`[aria-describedby~="${beside.id}"]`) : undefined
+  const part = document.getElementById(`part-${partOf(error.field)}`)
+  const target = field ?? beside?.closest('.part')?.querySelector<HTMLElement>('[aria-invalid="true"]') ?? part?.parentElement?.querySelector<HTMLElement>('input, textarea')
+  target?.focus()
+  target?.scrollIntoView({ block: 'center' })
+}
+
+function partOf(field: string): number {
+  if (/^(people|groups)/.test(field)) return 1
+  if (/^(deadline|zone|warning|grace|closing|keepUntil|calendar|letters)/.test(field)) return 2
+  if (/Pattern$/.test(field)) return 3
+  return /^(openLink|passcode)/.test(field) ? 4 : 0
 }
 
 async function throwAway() {
@@ -64,7 +85,7 @@ async function throwAway() {
         <template v-else>{{ t.notYet }}</template>
       </p>
     </header>
-    <FailureNote v-if="problem" :problem="problem" @retry="problem?.code === 'changed-elsewhere' ? load() : save()" />
+    <FailureNote v-if="problem" :problem="problem" @retry="loaded && id ? save() : load()" />
     <p v-if="opened && id && !shown">{{ t.notDraft }} <RouterLink :to="{ name: 'round', params: { id } }">{{ t.toBoard }}</RouterLink></p>
     <p v-else-if="!loaded && !problem" class="quiet">{{ text.loading }}</p>
     <form v-else-if="loaded" class="columns" novalidate @submit.prevent>
@@ -74,10 +95,10 @@ async function throwAway() {
           <component :is="part" :sheet="sheet" :error-at="errorAt" />
         </section>
         <section class="check" aria-live="polite">
-          <template v-if="shown && errors.length > 0">
+          <template v-if="errors.length > 0">
             <h2>{{ t.before }}</h2>
             <ul>
-              <li v-for="error in errors" :key="error.field" class="error">{{ error.detail }}</li>
+              <li v-for="error in errors" :key="error.field"><ElButton type="primary" link @click="toField(error)">{{ error.detail }}</ElButton></li>
             </ul>
           </template>
           <template v-if="oddities.length > 0">
@@ -94,6 +115,7 @@ async function throwAway() {
           </div>
         </section>
       </div>
+      <ConflictDialog v-if="conflicts.length > 0" :conflicts="conflicts" @decide="decide" />
       <OpeningDialog v-if="opening" :title="sheet.title" :opening="opening" :open="openNow" @leave="opening = undefined" />
       <ComposePreview :sheet="sheet" :round-id="id" :saved-at="savedAt" :ready="errors.length === 0" />
     </form>

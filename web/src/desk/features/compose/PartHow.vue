@@ -1,13 +1,13 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
-import { desk, type RoundSheet, type Schemas } from '../../../api/desk'
+import { limits } from '../../../api/limits'
+import { desk, type RoundSheet } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import { useRead } from '../../queries'
 import FieldBox from './FieldBox.vue'
 
 defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
 const t = text.compose
-const post = ref<Schemas['PostView']>()
-onMounted(async () => (post.value = await desk.post().catch(() => undefined)))
+const { value: post } = useRead(['post'], desk.post)
 </script>
 
 <template>
@@ -23,7 +23,7 @@ onMounted(async () => (post.value = await desk.post().catch(() => undefined)))
   </fieldset>
   <ElCheckbox v-model="sheet.openLink">{{ t.openLink }}</ElCheckbox>
   <FieldBox v-if="sheet.openLink" id="passcode" v-slot="{ attrs }" :label="t.passcode" :error="errorAt('passcode')">
-    <ElInput v-bind="attrs" v-model="sheet.passcode" maxlength="64" autocomplete="off" />
+    <ElInput v-bind="attrs" v-model="sheet.passcode" :maxlength="limits.RoundSheet.passcode.longest" autocomplete="off" />
   </FieldBox>
 </template>
 

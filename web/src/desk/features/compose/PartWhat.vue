@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { nextTick, onMounted, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, useTemplateRef } from 'vue'
+import { limits } from '../../../api/limits'
 import { desk, type RoundSheet } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import { useRead } from '../../queries'
 import { say } from '../../say'
 import ChecklistChoice from './ChecklistChoice.vue'
 import FieldBox from './FieldBox.vue'
@@ -12,8 +14,8 @@ const props = defineProps<{ sheet: RoundSheet; errorAt: (field: string) => strin
 const t = text.compose
 const editors = useTemplateRef<{ focus: () => void }[]>('editors')
 
-const groups = ref<string[]>([])
-onMounted(async () => (groups.value = (await desk.groups().catch(() => [])).map((one) => one.name)))
+const { value: known } = useRead(['groups'], desk.groups)
+const groups = computed(() => known.value?.map((one) => one.name) ?? [])
 
 /** One more document, with the cursor in it. */
 async function add() {
@@ -42,7 +44,7 @@ function move(at: number, by: number) {
 <template>
   <div class="two">
     <FieldBox id="title" v-slot="{ attrs }" :label="t.title" :error="errorAt('title')" :hint="t.titleHint">
-      <ElInput v-bind="attrs" v-model="sheet.title" maxlength="200" />
+      <ElInput v-bind="attrs" v-model="sheet.title" :maxlength="limits.RoundSheet.title.longest" />
     </FieldBox>
     <FieldBox id="note" v-slot="{ attrs }" :label="t.note" :error="errorAt('note')">
       <ElInput v-bind="attrs" v-model="sheet.note" autosize type="textarea" />

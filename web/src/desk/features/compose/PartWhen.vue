@@ -1,19 +1,21 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
-import { desk, type RoundSheet, type WorkCalendar } from '../../../api/desk'
+import { computed } from 'vue'
+import { limits } from '../../../api/limits'
+import { desk, type RoundSheet } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { writtenDate } from '../../../shared/dates'
 import ChoiceField from '../../fields/ChoiceField.vue'
 import DateField from '../../fields/DateField.vue'
 import TimeField from '../../fields/TimeField.vue'
+import { useRead } from '../../queries'
 import FieldBox from './FieldBox.vue'
 import FoldedSentence from './FoldedSentence.vue'
 import PlanEditor from './PlanEditor.vue'
 
 const props = defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
 const t = text.compose
-const calendars = ref<WorkCalendar[]>([])
-onMounted(async () => (calendars.value = await desk.calendars().catch(() => [])))
+const { value: known } = useRead(['calendars'], desk.calendars)
+const calendars = computed(() => known.value ?? [])
 const FOLDED = ['zone', 'warningHours', 'graceHours', 'closingDate', 'closingTime', 'keepUntil', 'calendarId']
 const sentence = computed(() => {
   const { zone, warningHours, graceHours, closingDate, closingTime, keepUntil, calendarId } = props.sheet
@@ -46,10 +48,10 @@ const calendarChoices = computed(() => [{ value: null, label: t.defaultCalendar 
     </FieldBox>
     <div class="two">
       <FieldBox id="warning" v-slot="{ attrs }" :label="t.warning" :error="errorAt('warningHours')">
-        <ElInput v-bind="attrs" v-model.number="sheet.warningHours" type="number" min="0" max="2160" />
+        <ElInput v-bind="attrs" v-model.number="sheet.warningHours" type="number" min="0" :max="limits.RoundSheet.warningHours.most" />
       </FieldBox>
       <FieldBox id="grace" v-slot="{ attrs }" :label="t.grace" :error="errorAt('graceHours')">
-        <ElInput v-bind="attrs" v-model.number="sheet.graceHours" type="number" min="0" max="2160" />
+        <ElInput v-bind="attrs" v-model.number="sheet.graceHours" type="number" min="0" :max="limits.RoundSheet.graceHours.most" />
       </FieldBox>
     </div>
     <div class="two">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { limits } from '../../../api/limits'
 import type { RoundSheet } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FieldBox from './FieldBox.vue'
@@ -14,12 +15,12 @@ const FIELDS = '{round} {group} {person} {organisation} {email} {reference} {ite
 <template>
   <FoldedSentence :sentence="t.places(sheet.folderPattern, sheet.namePattern)" :change="t.changePlaces" :faulty="!!(errorAt('folderPattern') || errorAt('namePattern'))">
     <FieldBox id="folder-pattern" v-slot="{ attrs }" :label="t.folder" :error="problems.folderPattern || errorAt('folderPattern')">
-      <ElInput v-bind="attrs" v-model="sheet.folderPattern" class="mono" maxlength="300" spellcheck="false" />
+      <ElInput v-bind="attrs" v-model="sheet.folderPattern" class="mono" :maxlength="limits.RoundSheet.folderPattern.longest" spellcheck="false" />
     </FieldBox>
     <FieldBox id="name-pattern" v-slot="{ attrs }" :label="t.file" :error="problems.namePattern || errorAt('namePattern')">
-      <ElInput v-bind="attrs" v-model="sheet.namePattern" class="mono" maxlength="300" spellcheck="false" />
+      <ElInput v-bind="attrs" v-model="sheet.namePattern" class="mono" :maxlength="limits.RoundSheet.namePattern.longest" spellcheck="false" />
     </FieldBox>
-    <p class="quiet fields">{{ t.fields }}: <span class="mono">{{ FIELDS }}</span></p>
+    <p class="quiet fields">{{ t.usable }}: <span class="mono">{{ FIELDS }}</span></p>
   </FoldedSentence>
 </template>
 

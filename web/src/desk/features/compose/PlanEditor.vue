@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { limits } from '../../../api/limits'
 import type { RoundSheet } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import ChoiceField from '../../fields/ChoiceField.vue'
@@ -43,7 +44,7 @@ const isAfter = (n: number) => props.sheet.letters.steps[n]!.days > 0
         class="days"
         type="number"
         min="0"
-        max="180"
+        :max="limits.SheetStep.days.most"
         :model-value="Math.abs(step.days)"
         :aria-label="t.days"
         :aria-invalid="!!errorAt(`letters.steps[${n}].days`)"
@@ -64,10 +65,10 @@ const isAfter = (n: number) => props.sheet.letters.steps[n]!.days > 0
     </div>
     <div v-if="sheet.letters.steps.length > 0" class="more">
       <FieldBox id="repeat-times" v-slot="{ attrs }" :label="t.repeat" :hint="t.repeatTimes" :error="errorAt('letters.repeatTimes')">
-        <ElInput v-bind="attrs" v-model.number="sheet.letters.repeatTimes" type="number" min="0" max="20" />
+        <ElInput v-bind="attrs" v-model.number="sheet.letters.repeatTimes" type="number" min="0" :max="limits.SheetLetters.repeatTimes.most" />
       </FieldBox>
       <FieldBox v-if="sheet.letters.repeatTimes > 0" id="repeat-every" v-slot="{ attrs }" :label="t.repeatEvery" :error="errorAt('letters.repeatEvery')">
-        <ElInput v-bind="attrs" v-model.number="sheet.letters.repeatEvery" type="number" min="1" max="60" />
+        <ElInput v-bind="attrs" v-model.number="sheet.letters.repeatEvery" type="number" min="1" :max="limits.SheetLetters.repeatEvery.most" />
       </FieldBox>
       <FieldBox id="shift" v-slot="{ attrs }" :label="t.shift">
         <ChoiceField v-bind="attrs" v-model="sheet.letters.shift" :choices="choices<string>(t.shifts)" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from 'vue'
+import { limits } from '../../../api/limits'
 import { desk, type SheetItem } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
@@ -42,12 +43,12 @@ function dropForm() {
 <template>
   <li>
     <div class="line">
-      <ElInput :id="fieldId('title')" ref="first" v-model="item.title" class="title" maxlength="200" :aria-label="t.itemNumber(index + 1)" :placeholder="t.itemNumber(index + 1)" :aria-invalid="!!error('title')" :aria-describedby="fieldId('title-error')" @keydown.enter.prevent="$emit('more')" />
+      <ElInput :id="fieldId('title')" ref="first" v-model="item.title" class="title" :maxlength="limits.SheetItem.title.longest" :aria-label="t.itemNumber(index + 1)" :placeholder="t.itemNumber(index + 1)" :aria-invalid="!!error('title')" :aria-describedby="fieldId('title-error')" @keydown.enter.prevent="$emit('more')" />
       <ElCheckbox v-model="item.required" :aria-label="`${t.required}: ${t.itemNumber(index + 1)}`">{{ t.required }}</ElCheckbox>
       <ElSelect v-model="item.kinds" class="kinds" multiple collapse-tags collapse-tags-tooltip :placeholder="t.anyKind" :aria-label="`${t.kinds}: ${t.itemNumber(index + 1)}`">
         <ElOption v-for="kind in kinds" :key="kind.value" :value="kind.value" :label="kind.label" />
       </ElSelect>
-      <ElInput v-model.number="item.maxFiles" class="number" type="number" min="1" max="5000" :aria-label="`${t.maxFiles}: ${t.itemNumber(index + 1)}`" :aria-invalid="!!error('maxFiles')" :aria-describedby="fieldId('max-error')" />
+      <ElInput v-model.number="item.maxFiles" class="number" type="number" min="1" :max="limits.SheetItem.maxFiles.most" :aria-label="`${t.maxFiles}: ${t.itemNumber(index + 1)}`" :aria-invalid="!!error('maxFiles')" :aria-describedby="fieldId('max-error')" />
       <ElButton link size="small" :aria-expanded="open" :aria-label="`${t.moreOf} ${t.itemNumber(index + 1)}`" @click="unfolded = !open">{{ open ? '▾' : '▸' }} {{ t.moreOf }}</ElButton>
       <ElButton link size="small" :aria-label="t.removeItem(index + 1)" @click="$emit('remove')">✕</ElButton>
     </div>
@@ -55,13 +56,13 @@ function dropForm() {
     <p :id="fieldId('max-error')" class="error" role="alert">{{ error('maxFiles') || error('kinds') }}</p>
     <div v-if="open" class="folded">
       <FieldBox :id="fieldId('help')" v-slot="{ attrs }" class="whole" :label="t.itemHelp" :error="error('help')">
-        <ElInput v-bind="attrs" v-model="item.help" maxlength="2000" />
+        <ElInput v-bind="attrs" v-model="item.help" :maxlength="limits.SheetItem.help.longest" />
       </FieldBox>
       <FieldBox :id="fieldId('min')" v-slot="{ attrs }" :label="t.minFiles" :error="error('minFiles')">
-        <ElInput v-bind="attrs" v-model.number="item.minFiles" type="number" min="1" max="5000" />
+        <ElInput v-bind="attrs" v-model.number="item.minFiles" type="number" min="1" :max="limits.SheetItem.minFiles.most" />
       </FieldBox>
       <FieldBox :id="fieldId('size')" v-slot="{ attrs }" :label="t.maxSize" :error="error('maxMebibytes')">
-        <ElInput v-bind="attrs" v-model.number="item.maxMebibytes" type="number" min="1" max="1048576" />
+        <ElInput v-bind="attrs" v-model.number="item.maxMebibytes" type="number" min="1" :max="limits.SheetItem.maxMebibytes.most" />
       </FieldBox>
       <FieldBox :id="fieldId('groups')" :label="t.owedBy" :error="error('groups')">
         <ElSelect :id="fieldId('groups')" v-model="item.groups" multiple filterable :placeholder="t.everybodyOwes">

@@ -1,8 +1,14 @@
+import { useEventListener, useTimeoutFn } from '@vueuse/core'
 import { computed, nextTick, onScopeDispose, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { desk, type Draft, type RoundSheet, type Schemas, type SheetItem } from '../../../api/desk'
 import { ApiProblem, type FieldError } from '../../../api/problem'
-import { session } from '../../use-session'
+import { text } from '../../../text/desk'
+import { connected } from '../../live'
+import { say } from '../../say'
+import { session, sessionEnded } from '../../use-session'
+import { forgetDraft, keepDraft, keptDraft } from './kept-draft'
+import { merge, type Conflict } from './merge'
 
 const SAVE_AFTER_MILLISECONDS = 400
 
@@ -19,7 +25,12 @@ function emptySheet(): RoundSheet {
   }
 }
 
-/** A sheet being composed. It is saved as a draft from the first change on; saves never overlap and never lose the last change. */
+const plain = (sheet: RoundSheet) => JSON.parse(JSON.stringify(sheet)) as RoundSheet
+
+/**
+ * A sheet being composed. It is saved as a draft from the first change on; saves never overlap and never lose the last change. Until the server has it, the
+ * browser keeps it. When somebody else, or another window, saved meanwhile, both versions are put together; what both changed differently is asked.
+ */
 export function useSheet(draftId: number | undefined) {
   const router = useRouter()
   const sheet = reactive<RoundSheet>(emptySheet())
@@ -30,40 +41,86 @@ export function useSheet(draftId: number | undefined) {
   const savedAt = ref('')
   const saving = ref(false)
   const problem = ref<ApiProblem>()
+  /** What two sides changed differently; nothing is saved until it is decided. */
+  const conflicts = ref<Conflict[]>([])
   /** Whether there is something to type into: a draft that is still being read would take the place of what is typed. */
   const loaded = ref(draftId === undefined)
   const opened = ref(false)
   const shown = ref(false)
+  let base = plain(sheet)
   let dirty = false
   let loading = false
-  let timer = 0
   let running: Promise<void> = Promise.resolve()
+  const saver = useTimeoutFn(() => void save(), SAVE_AFTER_MILLISECONDS, { immediate: false })
 
   async function load() {
-    if (!id.value) {
-      // Letters are the usual way wherever there is a mail server to carry them.
-      const post = await desk.post().catch(() => undefined)
-      if (post?.server && !id.value && !dirty) {
-        loading = true
-        sheet.letters.invite = true
-        await nextTick()
-        loading = false
-      }
-      return
-    }
+    problem.value = undefined
     try {
-      loading = true
-      const draft = await desk.sheet(id.value)
-      Object.assign(sheet, draft.sheet)
-      take(draft)
-      opened.value = draft.head.state !== 'DRAFT'
-      loaded.value = true
-      await nextTick()
+      if (id.value) await read(id.value)
+      else await begin()
     } catch (error) {
       problem.value = error as ApiProblem
-    } finally {
-      loading = false
     }
+  }
+
+  /** Letters are the usual way wherever there is a mail server to carry them. */
+  async function begin() {
+    const kept = keptDraft(undefined)
+    if (kept) {
+      Object.assign(sheet, kept.sheet)
+      say(text.compose.restored)
+      return
+    }
+    const post = await desk.post().catch(() => undefined)
+    if (post?.server && !id.value && !dirty) {
+      await quietly(() => (sheet.letters.invite = true))
+      base = plain(sheet)
+    }
+  }
+
+  async function read(draft: number) {
+    const fresh = await desk.sheet(draft)
+    const kept = keptDraft(draft)
+    opened.value = fresh.head.state !== 'DRAFT'
+    await quietly(() => Object.assign(sheet, fresh.sheet))
+    take(fresh)
+    loaded.value = true
+    if (!kept || opened.value) return
+    version.value = kept.version
+    base = kept.base
+    await quietly(() => Object.assign(sheet, kept.sheet))
+    await join(fresh)
+  }
+
+  /** Takes over what changed on the server since the version this window began from. */
+  async function join(fresh: Draft) {
+    const merged = merge(base, plain(sheet), fresh.sheet)
+    conflicts.value = merged.conflicts
+    await quietly(() => Object.assign(sheet, merged.sheet))
+    take(fresh)
+    if (JSON.stringify(merged.sheet) === JSON.stringify(fresh.sheet)) {
+      dirty = false
+      forgetDraft(id.value)
+    } else {
+      dirty = true
+      keep()
+      if (conflicts.value.length === 0) saver.start()
+    }
+  }
+
+  /** Decides one conflict. */
+  function decide(conflict: Conflict, theirs: boolean) {
+    if (theirs) Object.assign(sheet, { [conflict.field]: conflict.theirs })
+    conflicts.value = conflicts.value.filter((one) => one !== conflict)
+    dirty = true
+    if (conflicts.value.length === 0) void save()
+  }
+
+  async function quietly(write: () => void) {
+    loading = true
+    write()
+    await nextTick()
+    loading = false
   }
 
   function take(draft: Draft) {
@@ -72,47 +129,86 @@ export function useSheet(draftId: number | undefined) {
     errors.value = draft.errors
     oddities.value = draft.oddities
     savedAt.value = draft.head.changedAt
+    base = draft.sheet
+  }
+
+  function keep() {
+    if (dirty && !opened.value) keepDraft(id.value, { base, version: version.value, sheet: plain(sheet) })
   }
 
   watch(sheet, () => {
     if (loading || opened.value) return
     dirty = true
     saving.value = true
-    clearTimeout(timer)
-    timer = window.setTimeout(() => void save(), SAVE_AFTER_MILLISECONDS)
+    saver.start()
   })
 
   function save(): Promise<void> {
-    clearTimeout(timer)
+    saver.stop()
     running = running.then(saveOnce)
     return running
   }
 
   async function saveOnce() {
-    if (!dirty) return
+    if (!dirty || conflicts.value.length > 0) return
+    keep()
     dirty = false
+    const sent = plain(sheet)
     try {
-      const plain = JSON.parse(JSON.stringify(sheet)) as RoundSheet
-      if (id.value) take(await desk.save(id.value, version.value, plain))
+      const before = id.value
+      if (before) take(await desk.save(before, version.value, sent))
       else {
-        take(await desk.begin(plain))
+        take(await desk.begin(sent))
         await router.replace({ name: 'sheet', params: { id: id.value } })
       }
       problem.value = undefined
+      if (!dirty) forgetDraft(before)
     } catch (error) {
       dirty = true
       problem.value = error as ApiProblem
+      if (problem.value.code === 'changed-elsewhere' && id.value) await rejoin()
+      else keep()
     } finally {
       saving.value = dirty && !problem.value
     }
   }
+
+  async function rejoin() {
+    try {
+      await join(await desk.sheet(id.value!))
+      problem.value = undefined
+      say(conflicts.value.length > 0 ? text.compose.conflicting : text.compose.merged)
+    } catch (error) {
+      problem.value = error as ApiProblem
+    }
+  }
+
+  /** Whoever comes back to this window sees what another one did to the draft meanwhile. */
+  async function look() {
+    if (document.visibilityState !== 'visible' || !id.value || !loaded.value || opened.value || conflicts.value.length > 0) return
+    await running
+    const fresh = await desk.sheet(id.value).catch(() => undefined)
+    if (!fresh || fresh.head.version === version.value || dirty) return
+    if (fresh.head.state !== 'DRAFT') opened.value = true
+    else await join(fresh)
+  }
+
+  useEventListener(document, 'visibilitychange', () => void look())
+  useEventListener(window, 'focus', () => void look())
+  useEventListener(window, 'pagehide', () => {
+    keep()
+    if (dirty && !opened.value && id.value && conflicts.value.length === 0) void desk.saveLeaving(id.value, version.value, plain(sheet)).catch(() => {})
+  })
+  watch([sessionEnded, connected], ([ended, on]) => {
+    if (!ended && on && dirty) void save()
+  })
 
   /** What opening would do, when nothing stands against it; else shows what does. */
   async function ask(): Promise<Schemas['OpeningPreview'] | undefined> {
     shown.value = true
     if (!id.value) dirty = true
     await save()
-    if (problem.value || !id.value) return undefined
+    if (problem.value || !id.value || conflicts.value.length > 0) return undefined
     return desk.opening(id.value).catch(refused)
   }
 
@@ -122,6 +218,7 @@ export function useSheet(draftId: number | undefined) {
     if (problem.value || !id.value) return false
     try {
       await desk.open(id.value, version.value)
+      forgetDraft(id.value)
       return (opened.value = true)
     } catch (error) {
       refused(error)
@@ -136,11 +233,12 @@ export function useSheet(draftId: number | undefined) {
   }
 
   async function discard() {
-    clearTimeout(timer)
+    saver.stop()
     await running
     opened.value = true
     try {
       if (id.value) await desk.discard(id.value)
+      forgetDraft(id.value)
     } catch (error) {
       // The draft is still there, so what is typed must be saved again.
       opened.value = false
@@ -155,5 +253,5 @@ export function useSheet(draftId: number | undefined) {
     if (dirty && !opened.value) void save()
   })
 
-  return { sheet, loaded, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, ask, open, discard, errorAt }
+  return { conflicts, decide, sheet, loaded, id, errors, oddities, savedAt, saving, problem, opened, shown, load, save, ask, open, discard, errorAt }
 }

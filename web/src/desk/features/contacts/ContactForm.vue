@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { reactive, ref, watch } from 'vue'
+import { limits } from '../../../api/limits'
 import type { Contact, Schemas } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
@@ -42,13 +43,13 @@ const error = (field: string) => problem.value?.at(field) ?? ''
   <form class="card" novalidate @submit.prevent="submit">
     <h2>{{ t.details }}</h2>
     <div class="two">
-      <FieldBox id="contact-name" v-slot="{ attrs }" :label="t.name" :error="error('name')"><ElInput v-bind="attrs" v-model="form.name" maxlength="200" /></FieldBox>
-      <FieldBox id="contact-email" v-slot="{ attrs }" :label="t.email" :error="error('email')"><ElInput v-bind="attrs" v-model="form.email" maxlength="300" spellcheck="false" /></FieldBox>
-      <FieldBox id="contact-organisation" v-slot="{ attrs }" :label="t.organisation" :error="error('organisation')"><ElInput v-bind="attrs" v-model="form.organisation" maxlength="200" /></FieldBox>
-      <FieldBox id="contact-reference" v-slot="{ attrs }" :label="t.reference" :error="error('reference')"><ElInput v-bind="attrs" v-model="form.reference" maxlength="100" /></FieldBox>
-      <FieldBox id="contact-language" v-slot="{ attrs }" :label="t.language" :error="error('language')" :hint="t.languageHint"><ElInput v-bind="attrs" v-model="form.language" maxlength="35" /></FieldBox>
+      <FieldBox id="contact-name" v-slot="{ attrs }" :label="t.name" :error="error('name')"><ElInput v-bind="attrs" v-model="form.name" :maxlength="limits.ContactForm.name.longest" /></FieldBox>
+      <FieldBox id="contact-email" v-slot="{ attrs }" :label="t.email" :error="error('email')"><ElInput v-bind="attrs" v-model="form.email" :maxlength="limits.ContactForm.email.longest" spellcheck="false" /></FieldBox>
+      <FieldBox id="contact-organisation" v-slot="{ attrs }" :label="t.organisation" :error="error('organisation')"><ElInput v-bind="attrs" v-model="form.organisation" :maxlength="limits.ContactForm.organisation.longest" /></FieldBox>
+      <FieldBox id="contact-reference" v-slot="{ attrs }" :label="t.reference" :error="error('reference')"><ElInput v-bind="attrs" v-model="form.reference" :maxlength="limits.ContactForm.reference.longest" /></FieldBox>
+      <FieldBox id="contact-language" v-slot="{ attrs }" :label="t.language" :error="error('language')" :hint="t.languageHint"><ElInput v-bind="attrs" v-model="form.language" /></FieldBox>
       <FieldBox id="contact-zone" v-slot="{ attrs }" :label="t.zone" :error="error('zone')">
-        <SuggestField v-bind="attrs" v-model="form.zone" maxlength="60" clearable :fetch-suggestions="zonesLike" :trigger-on-focus="false" />
+        <SuggestField v-bind="attrs" v-model="form.zone" clearable :fetch-suggestions="zonesLike" :trigger-on-focus="false" />
       </FieldBox>
       <FieldBox id="contact-groups" v-slot="{ attrs }" :label="t.groupsLabel" :error="error('groups')"><ElInput v-bind="attrs" v-model="form.groups" :rows="3" type="textarea" /></FieldBox>
       <FieldBox id="contact-notes" v-slot="{ attrs }" :label="t.notes" :error="error('notes')"><ElInput v-bind="attrs" v-model="form.notes" :rows="3" type="textarea" /></FieldBox>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { onMounted, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { desk, type ListedLetter, type Schemas } from '../../../api/desk'
+import { desk, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { tileOf } from '../../../shared/tile'
 import { dayAndTime } from '../../../shared/time'
@@ -9,8 +9,8 @@ import WeaveTile from '../../../shared/WeaveTile.vue'
 import FailureNote from '../../FailureNote.vue'
 import LetterList from '../post/LetterList.vue'
 import { say, sayProblem } from '../../say'
-import { useLive } from '../../use-live'
-import { useLoaded } from '../../use-loaded'
+import type { LiveEvent } from '../../live'
+import { useRead } from '../../queries'
 import { standingWords, tileWords } from '../round/standing-words'
 import ContactForm from './ContactForm.vue'
 
@@ -18,24 +18,16 @@ const t = text.contacts
 const route = useRoute()
 const router = useRouter()
 const id = route.params.id ? Number(route.params.id) : undefined
-const { value: page, problem, load: read } = useLoaded(() => desk.person(id!))
-const letters = ref<ListedLetter[]>([])
-const alike = ref<Schemas['Alike'][]>([])
-
-async function load() {
-  if (!id) return
-  await read()
-  letters.value = await desk.lettersTo(id).catch(() => [])
-  alike.value = page.value?.contact.provisional ? await desk.alike(id).catch(() => []) : []
-}
+const mine = (event: LiveEvent): boolean => event.type === 'contact' || !!page.value?.rounds.some((one) => one.roundId === event.roundId)
+const { value: page, problem, load } = useRead(['person', id], (): Promise<Schemas['PersonPage']> => desk.person(id!), { when: !!id, on: mine })
+const { value: letters } = useRead(['letters-to', id], () => desk.lettersTo(id!), { when: !!id, on: mine })
+const { value: alike } = useRead(['alike', id], () => desk.alike(id!), { when: computed(() => !!page.value?.contact.provisional), on: mine })
 
 function drawn(code: number) {
   const { standing, late, overdue } = tileOf(code)
   return { standing, late, overdue }
 }
 
-onMounted(load)
-useLive((event) => (event.type === 'contact' || page.value?.rounds.some((one) => one.roundId === event.roundId)) && void load(), () => void load())
 watch(() => page.value?.contact.name, (name) => name && (document.title = `${name} – ${text.product}`))
 
 async function save(form: Schemas['ContactForm']): Promise<string[]> {
@@ -80,7 +72,7 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
     <section v-if="page?.contact.provisional" class="provisional">
       <h2>{{ t.provisionalTitle }}</h2>
       <p>{{ t.provisionalHelp }}</p>
-      <p v-if="alike.length" class="above">{{ t.alike }}:</p>
+      <p v-if="alike?.length" class="above">{{ t.alike }}:</p>
       <ul>
         <li v-for="one in alike" :key="one.contact.id">
           <RouterLink :to="{ name: 'contact', params: { id: one.contact.id } }">{{ one.contact.name }}</RouterLink>
@@ -112,8 +104,8 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
           </ul>
         </article>
         <h2 class="post">{{ text.post.letters }}</h2>
-        <p v-if="letters.length === 0" class="quiet">{{ text.post.noLetters }}</p>
-        <LetterList :letters="letters" rounds />
+        <p v-if="letters?.length === 0" class="quiet">{{ text.post.noLetters }}</p>
+        <LetterList v-if="letters" :letters="letters" rounds />
         <template v-if="page.merged.length > 0">
           <h2>{{ t.merged }}</h2>
           <p v-for="one in page.merged" :key="one.id">{{ one.name }} <span class="quiet">{{ one.email }}</span></p>

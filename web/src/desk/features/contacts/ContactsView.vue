@@ -1,50 +1,43 @@
 <script setup lang="ts">
-import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { refDebounced } from '@vueuse/core'
+import { computed, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { limits } from '../../../api/limits'
 import { desk, type Contact } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FailureNote from '../../FailureNote.vue'
 import SuggestField from '../../fields/SuggestField.vue'
 import { say, sayProblem } from '../../say'
-import { useLive } from '../../use-live'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 
 const t = text.contacts
 const route = useRoute()
 const router = useRouter()
+const WAIT_MILLISECONDS = 200
 const find = ref('')
 const group = computed({ get: () => String(route.query.group ?? ''), set: (name) => void router.replace({ query: name ? { group: name } : {} }) })
 const provisional = computed(() => route.query.provisional === '1')
 const chosen = reactive(new Set<number>())
 const into = ref('')
 const further = ref<Contact[]>([])
-const { value: list, problem, load: read } = useLoaded(() => desk.contacts(find.value, group.value, provisional.value, 0))
+const words = refDebounced(find, WAIT_MILLISECONDS)
+const { value: list, problem, load } = useRead(
+  computed(() => ['contacts', words.value, group.value, provisional.value]),
+  () => desk.contacts(words.value, group.value, provisional.value, 0),
+  { on: (event) => event.type === 'contact' },
+)
+watch(list, () => (further.value = []))
 const contacts = computed(() => [...(list.value?.contacts ?? []), ...further.value])
-let timer = 0
-
-async function load() {
-  further.value = []
-  await read()
-}
 
 async function more() {
   try {
-    further.value.push(...(await desk.contacts(find.value, group.value, provisional.value, contacts.value.length)).contacts)
+    further.value.push(...(await desk.contacts(words.value, group.value, provisional.value, contacts.value.length)).contacts)
   } catch (error) {
     sayProblem(error)
   }
 }
 
-onMounted(load)
-watch([group, provisional], () => {
-  chosen.clear()
-  void load()
-})
-watch(find, () => {
-  clearTimeout(timer)
-  timer = window.setTimeout(() => void load(), 200)
-})
-useLive((event) => event.type === 'contact' && void load(), () => void load())
+watch([group, provisional], () => chosen.clear())
 
 function toggle(id: number) {
   if (!chosen.delete(id)) chosen.add(id)
@@ -104,7 +97,7 @@ async function removeGroup(name: string) {
       <div v-if="chosen.size > 0" class="bulk">
         <strong>{{ text.acts.chosen(chosen.size) }}</strong>
         <form @submit.prevent="into.trim() && regroup(into.trim(), true)">
-          <SuggestField v-model="into" maxlength="100" :aria-label="t.into" :placeholder="t.group" :fetch-suggestions="groupsLike" />
+          <SuggestField v-model="into" :maxlength="limits.Regroup.group.longest" :aria-label="t.into" :placeholder="t.group" :fetch-suggestions="groupsLike" />
           <ElButton size="small" native-type="submit" :disabled="!into.trim()">{{ t.into }}</ElButton>
         </form>
         <ElButton v-if="group" size="small" @click="regroup(group, false)">{{ t.outOf }}</ElButton>

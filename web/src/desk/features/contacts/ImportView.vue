@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { limits } from '../../../api/limits'
 import { desk, type Verdict } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import ChoiceField from '../../fields/ChoiceField.vue'
@@ -87,7 +88,7 @@ async function undo() {
       </section>
       <section class="card">
         <label for="import-group">{{ t.group }}</label>
-        <ElInput id="import-group" v-model="mapping.group" class="group" maxlength="100" />
+        <ElInput id="import-group" v-model="mapping.group" class="group" :maxlength="limits.Mapping.group.longest" />
       </section>
       <section v-if="preview" class="card">
         <h2>{{ t.preview }}</h2>

@@ -1,22 +1,14 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
-import { desk, type Contact, type Schemas } from '../../../api/desk'
+import { desk, type Contact } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
 import { say, sayProblem } from '../../say'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 
 const t = text.contacts
-const { value: pairs, problem, load: read } = useLoaded(desk.twice)
-const acts = ref<Schemas['ContactAct'][]>([])
-
-async function load() {
-  await read()
-  acts.value = await desk.contactActs().catch(() => [])
-}
-
-onMounted(load)
+const { value: pairs, problem, load } = useRead(['twice'], desk.twice, { on: (event) => event.type === 'contact' })
+const { value: acts } = useRead(['contact-acts'], desk.contactActs, { on: (event) => event.type === 'contact' })
 
 async function undo(act: number) {
   try {
@@ -55,7 +47,7 @@ async function merge(keep: Contact, gone: Contact) {
         </div>
       </li>
     </ul>
-    <section v-if="acts.length > 0">
+    <section v-if="acts?.length">
       <h2>{{ t.latest }}</h2>
       <ul class="acts">
         <li v-for="act in acts" :key="act.id">

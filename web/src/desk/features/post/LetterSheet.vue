@@ -1,19 +1,18 @@
 <script setup lang="ts">
-import { onMounted, watch } from 'vue'
+import { watch } from 'vue'
 import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FailureNote from '../../FailureNote.vue'
 import { copy } from '../../copy'
-import { stateWords } from '../post/letter-words'
+import { stateWords } from './letter-words'
 import { say, sayProblem } from '../../say'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 
 /** One letter to read, to copy, to stop or to send after all. */
 const props = defineProps<{ letterId: number; changes: unknown }>()
 const emit = defineEmits<{ changed: [] }>()
 const t = text.post
-const { value: full, problem, load } = useLoaded(() => desk.letter(props.letterId))
-onMounted(load)
+const { value: full, problem, load } = useRead(['letter', props.letterId], () => desk.letter(props.letterId), { on: (event) => event.type === 'letter' })
 watch(() => props.changes, load)
 
 async function act(work: () => Promise<void>, words: string) {

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { computed, onMounted, onScopeDispose, ref, watch } from 'vue'
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { desk, type LetterState } from '../../../api/desk'
+import { desk, type LetterState, type ListedLetter } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FailureNote from '../../FailureNote.vue'
-import { stateWords } from '../post/letter-words'
-import { useLive } from '../../use-live'
-import { useLoaded } from '../../use-loaded'
+import { stateWords } from './letter-words'
+import { sayProblem } from '../../say'
+import { useRead } from '../../queries'
 import LetterSheet from './LetterSheet.vue'
 
 /** Every letter: to whom, where it is, and beside the list what it says. */
@@ -18,32 +19,28 @@ const find = ref(typeof route.query.find === 'string' ? route.query.find : '')
 const state = computed(() => (typeof route.query.state === 'string' && route.query.state in t.lists ? (route.query.state as LetterState) : undefined))
 const round = computed(() => (route.query.round ? Number(route.query.round) : undefined))
 const shown = computed(() => (route.query.letter ? Number(route.query.letter) : undefined))
-const { value: page, problem, load } = useLoaded(() => desk.letters(state.value, find.value.trim(), round.value, undefined))
+const words = refDebounced(find, WAIT_MILLISECONDS)
+const { value: first, problem, load } = useRead(
+  computed(() => ['letters', state.value, words.value.trim(), round.value]),
+  () => desk.letters(state.value, words.value.trim(), round.value, undefined),
+  { on: (event) => event.type !== 'contact' },
+)
+const older = ref<ListedLetter[]>([])
+const page = computed(() => first.value && { ...first.value, letters: [...first.value.letters, ...older.value] })
+watch(first, () => (older.value = []))
 const total = computed(() => Object.values(page.value?.counts ?? {}).reduce((sum: number, n) => sum + Number(n), 0))
 const roundTitle = computed(() => page.value?.letters.flatMap((letter) => letter.about).find((one) => one.roundId === round.value)?.round)
-let timer = 0
-
-onMounted(load)
-watch([state, round], load)
-watch(find, () => {
-  clearTimeout(timer)
-  timer = window.setTimeout(load, WAIT_MILLISECONDS)
-})
-useLive(later, later)
-onScopeDispose(() => clearTimeout(timer))
-
-function later() {
-  clearTimeout(timer)
-  timer = window.setTimeout(load, WAIT_MILLISECONDS)
-}
 
 function go(query: Record<string, string | number | undefined>) {
   void router.replace({ query: { ...route.query, ...query } })
 }
 
 async function more() {
-  const older = await desk.letters(state.value, find.value.trim(), round.value, page.value!.letters.at(-1)!.id)
-  page.value = { ...older, letters: [...page.value!.letters, ...older.letters] }
+  try {
+    older.value.push(...(await desk.letters(state.value, words.value.trim(), round.value, page.value!.letters.at(-1)!.id)).letters)
+  } catch (error) {
+    sayProblem(error)
+  }
 }
 </script>
 
@@ -65,7 +62,7 @@ async function more() {
             {{ label }}<span>{{ page.counts[key] ?? 0 }}</span>
           </ElButton>
         </div>
-        <ElInput v-model="find" class="find" type="search" :placeholder="t.find" :aria-label="t.find" maxlength="200" />
+        <ElInput v-model="find" class="find" type="search" :placeholder="t.find" :aria-label="t.find" />
       </div>
       <p v-if="page.letters.length === 0" class="quiet">{{ total === 0 ? t.none : t.noneFound }}</p>
       <div v-else class="columns">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import { limits } from '../../../api/limits'
 import { desk, type Claim, type Review, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FilePreview from '../../../shared/FilePreview.vue'
@@ -9,8 +10,7 @@ import { dayAndTime } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
 import { say, sayProblem } from '../../say'
 import { useKeys } from '../../use-keys'
-import { useLive } from '../../use-live'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 import ClaimNote from '../round/ClaimNote.vue'
 import KeyHelp from '../round/KeyHelp.vue'
 
@@ -18,7 +18,7 @@ import KeyHelp from '../round/KeyHelp.vue'
 const t = text.review
 const roundId = Number(useRoute().params.id)
 const claimNote = useTemplateRef('claimNote')
-const { value: loaded, problem, load } = useLoaded(() => desk.toCheck(roundId))
+const { value: loaded, problem, load } = useRead(['to-check', roundId], () => desk.toCheck(roundId), { fresh: true, on: (event) => event.roundId === roundId })
 const files = ref<Schemas['Waiting'][]>([])
 const decided = ref(new Map<number, Review>())
 const declined = ref(new Set<number>())
@@ -33,18 +33,11 @@ const claims = computed(() => files.value.filter((one) => one.file.claim === 'OP
 const left = computed(() => files.value.filter((one) => !decided.value.has(one.file.id)).length - claims.value)
 const reasons = computed(() => [...new Set([...(loaded.value?.reasons ?? []), ...t.reasons])].slice(0, 8))
 
-onMounted(async () => {
-  await load()
-  files.value = loaded.value?.files ?? []
-})
-useLive((event) => event.roundId === roundId && void more(), () => void more())
-
 /** Takes up what came meanwhile, at the end of the list; an answer that was on its way while a no was said brings nothing back. */
-async function more() {
-  await load()
+watch(loaded, (now) => {
   const known = new Set([...files.value.map((one) => one.file.id), ...declined.value])
-  files.value.push(...(loaded.value?.files.filter((one) => !known.has(one.file.id)) ?? []))
-}
+  files.value.push(...(now?.files.filter((one) => !known.has(one.file.id)).map((one) => ({ ...one, file: { ...one.file } })) ?? []))
+}, { immediate: true })
 
 useKeys({
   a: () => void decide('ACCEPTED', ''),
@@ -96,7 +89,7 @@ async function decide(to: Review, why: string) {
     onward()
   } catch (error) {
     sayProblem(error)
-    await more()
+    await load()
   }
 }
 
@@ -122,7 +115,7 @@ function claimed(submission: number, to: Claim) {
   at.value = Math.max(0, Math.min(at.value, files.value.length - 1))
   if (to !== 'OPEN') return
   declined.value.clear()
-  void more()
+  void load()
 }
 
 async function whole() {
@@ -194,7 +187,7 @@ async function unaccept(ids: number[]) {
         <ClaimNote v-if="current.file.claim === 'OPEN'" ref="claimNote" :key="current.file.submissionId" :file="current.file" :person="current.person" @decided="(to) => claimed(current!.file.submissionId, to)" />
         <form v-if="asking" class="reason" @submit.prevent="decide('RETURNED', reason)" @keydown.esc.stop="asking = false">
           <label for="review-reason">{{ t.reason }}</label>
-          <ElInput id="review-reason" ref="reasonField" v-model="reason" maxlength="500" autocomplete="off" />
+          <ElInput id="review-reason" ref="reasonField" v-model="reason" :maxlength="limits.Decision.reason.longest" autocomplete="off" />
           <div class="usual" role="group" :aria-label="t.usual">
             <ElButton v-for="usual in reasons" :key="usual" size="small" @click="reason = usual">{{ usual }}</ElButton>
           </div>

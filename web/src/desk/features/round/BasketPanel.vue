@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
+import { limits } from '../../../api/limits'
 import type { PanelFile } from '../../../api/desk'
 import { text, withCount } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
@@ -15,15 +16,14 @@ import { standingWords, tileWords } from './standing-words'
 import PanelLetters from './PanelLetters.vue'
 import { usePanel } from './use-panel'
 
-const props = defineProps<{ basketId: number; touched: number; letters: number; closed: boolean }>()
+const props = defineProps<{ basketId: number; closed: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 const t = text.panel
-const { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, set, extend, acceptAll, copyLink } = usePanel(Number(useRoute().params.id), props.basketId, () => props.touched)
+const { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, set, extend, acceptAll, copyLink } = usePanel(Number(useRoute().params.id), props.basketId)
 const box = useTemplateRef('box')
 const extending = ref(false)
 const noting = ref(false)
 const writing = ref(false)
-const wrote = ref(0)
 const note = ref('')
 const keptApart = (file: PanelFile) => file.claim === 'OPEN' || file.claim === 'DECLINED'
 /** The claimed files, those of one sending together. */
@@ -44,10 +44,7 @@ async function saveNote() {
   await set({ kind: 'NOTE', text: note.value }, text.acts.noted)
 }
 
-onMounted(async () => {
-  await load()
-  box.value?.focus({ preventScroll: true })
-})
+onMounted(() => box.value?.focus({ preventScroll: true }))
 </script>
 
 <template>
@@ -74,10 +71,10 @@ onMounted(async () => {
         <ElButton size="small" :aria-expanded="noting" @click="askNote">{{ text.acts.note }}</ElButton>
         <ElButton size="small" @click="set({ kind: 'REMOVE', on: !panel.row.removed }, panel.row.removed ? text.acts.putBackNow : text.acts.removedNow)">{{ panel.row.removed ? text.acts.putBack : text.acts.remove }}</ElButton>
       </div>
-      <SendLetters v-if="writing" :round-id="panel.roundId" :baskets="[panel.id]" @done="((writing = false), wrote++)" />
+      <SendLetters v-if="writing" :round-id="panel.roundId" :baskets="[panel.id]" @done="writing = false" />
       <form v-if="noting" class="noting" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
         <label for="panel-note">{{ text.acts.noteLabel }}</label>
-        <ElInput id="panel-note" v-model="note" maxlength="500" />
+        <ElInput id="panel-note" v-model="note" :maxlength="limits.BasketChange.text.longest" />
         <span><ElButton type="primary" size="small" native-type="submit">{{ text.acts.saveNote }}</ElButton></span>
       </form>
       <p v-else-if="panel.row.note" class="note">{{ panel.row.note }}</p>
@@ -121,7 +118,7 @@ onMounted(async () => {
       </section>
       <p v-if="panel.files.length === 0" class="quiet">{{ t.noFiles }}</p>
 
-      <PanelLetters v-if="!panel.row.walkIn" :basket-id="panel.id" :touched="touched + letters + wrote" />
+      <PanelLetters v-if="!panel.row.walkIn" :round-id="panel.roundId" :basket-id="panel.id" />
 
       <section v-if="panel.story.length > 0">
         <h3>{{ t.story }}</h3>

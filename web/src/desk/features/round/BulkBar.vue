@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { nextTick, ref, useTemplateRef } from 'vue'
+import { limits } from '../../../api/limits'
 import type { Row } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
@@ -66,7 +67,7 @@ async function set(kind: 'EXCUSE' | 'PAUSE' | 'REMOVE', on: boolean, words: stri
     <SendLetters v-if="form === 'write'" :key="rows.map((row) => row.id).join()" :round-id="roundId" :baskets="rows.map((row) => row.id)" @done="form = undefined" />
     <form v-if="form === 'note'" class="form" @submit.prevent="saveNote" @keydown.esc.stop="form = undefined">
       <label for="bulk-note">{{ t.noteLabel }}</label>
-      <ElInput id="bulk-note" ref="noteField" v-model="note" maxlength="500" :aria-invalid="!!problem" />
+      <ElInput id="bulk-note" ref="noteField" v-model="note" :maxlength="limits.BasketChange.text.longest" :aria-invalid="!!problem" />
       <p v-if="problem" class="error" role="alert">{{ problem.at('text') || problem.detail }}</p>
       <span><ElButton type="primary" size="small" native-type="submit">{{ t.saveNote }}</ElButton></span>
     </form>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { nextTick, onMounted, ref, useTemplateRef } from 'vue'
+import { limits } from '../../../api/limits'
 import { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
 import DateField from '../../fields/DateField.vue'
@@ -30,7 +31,7 @@ async function submit(to: string | null) {
     <DateField id="extend-date" ref="first" v-model="date" :aria-invalid="!!problem?.at('date')" aria-describedby="extend-date-error" />
     <p id="extend-date-error" class="error" role="alert">{{ problem?.at('date') }}</p>
     <label for="extend-reason">{{ t.extendReason }}</label>
-    <ElInput id="extend-reason" v-model="reason" maxlength="500" :aria-invalid="!!problem?.at('reason')" aria-describedby="extend-reason-error" />
+    <ElInput id="extend-reason" v-model="reason" :maxlength="limits.BasketChange.reason.longest" :aria-invalid="!!problem?.at('reason')" aria-describedby="extend-reason-error" />
     <p id="extend-reason-error" class="error" role="alert">{{ problem?.at('reason') }}</p>
     <p v-if="problem && problem.errors.length === 0" class="error" role="alert">{{ problem.detail }}</p>
     <div class="actions">

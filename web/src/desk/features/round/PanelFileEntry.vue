@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { limits } from '../../../api/limits'
 import type { PanelFile, Review } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FilePreview from '../../../shared/FilePreview.vue'
@@ -56,7 +57,7 @@ function sendBack() {
     </div>
     <form v-if="asking" class="reason" @submit.prevent="sendBack" @keydown.esc.stop="asking = false">
       <label :for="`reason-${file.id}`">{{ t.reason }}</label>
-      <SuggestField :id="`reason-${file.id}`" ref="reasonField" v-model="reason" maxlength="500" :fetch-suggestions="reasonsLike" />
+      <SuggestField :id="`reason-${file.id}`" ref="reasonField" v-model="reason" :maxlength="limits.Decision.reason.longest" :fetch-suggestions="reasonsLike" />
       <span class="actions">
         <ElButton type="primary" size="small" native-type="submit">{{ t.confirmReturn }}</ElButton>
         <ElButton size="small" @click="asking = false">{{ text.round.cancel }}</ElButton>

@@ -1,17 +1,15 @@
 <script setup lang="ts">
-import { computed, onMounted, watch } from 'vue'
+import { computed } from 'vue'
 import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
 import LetterList from '../post/LetterList.vue'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 
 /** The letters about one basket, and the next one or why there is none. */
-const props = defineProps<{ basketId: number; touched: number }>()
+const props = defineProps<{ roundId: number; basketId: number }>()
 const t = text.post
-const { value: letters, load } = useLoaded(() => desk.lettersOf(props.basketId))
-onMounted(load)
-watch(() => props.touched, () => void load())
+const { value: letters } = useRead(['letters-of', props.basketId], () => desk.lettersOf(props.basketId), { on: (event) => event.roundId === props.roundId })
 
 const next = computed(() => {
   if (!letters.value) return ''

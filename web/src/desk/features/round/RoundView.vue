@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { computed, nextTick, onMounted, reactive, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, reactive, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
@@ -32,18 +32,14 @@ const t = text.round
 const route = useRoute()
 const router = useRouter()
 const roundId = Number(route.params.id)
-const touched = ref(0)
 const chosen = reactive(new Set<number>())
 const shown = computed(() => (route.query.basket ? Number(route.query.basket) : undefined))
 const { filter, sort, groupBy, put } = useShown(roundId)
 const rulerOpen = useLocalStorage('oak-ruler-open', false)
 const tall = useLocalStorage('oak-tall-rows', false)
 const store = useBoard(roundId)
-const { board, problem, load, rows, tally, pulse, letters } = store
-const { ticks, sent } = useTicks(roundId, board, letters)
-store.onChange((row) => {
-  if (!row || row.id === shown.value) touched.value++
-})
+const { board, problem, load, rows, tally, pulse, now } = store
+const { ticks, sent } = useTicks(roundId)
 const items = computed(() => itemIds(board.value?.items ?? []))
 const { search, held, order, lines } = useBoardRows(store, { filter, sort, groupBy, items }, chosen)
 const { facts, hiddenItems, toggleFact, toggleItem } = useColumns(put)
@@ -54,7 +50,7 @@ const ruler = computed(() => ({
   opened: board.value!.openedAt,
   deadline: board.value!.deadline,
   graceEnd: board.value!.graceEnd,
-  now: board.value!.now,
+  now: now.value,
   closed: board.value!.closedAt,
   zone: board.value!.zone,
   asked: counts.value.asked,
@@ -70,7 +66,6 @@ const linkToCopy = ref('')
 const table = useTemplateRef('table')
 let lastChosen = 0
 
-onMounted(load)
 watch(() => board.value?.title, (title) => title && (document.title = `${title} – ${text.product}`))
 
 useKeys({
@@ -192,7 +187,7 @@ async function change(action: 'close' | 'reopen') {
           <p v-else class="quiet">{{ t.noBaskets }}</p>
           <BoardLegend />
         </div>
-        <BasketPanel v-if="shown" :key="shown" :basket-id="shown" :touched="touched" :letters="letters" :closed="noLongerMoving" @close="show(undefined)" />
+        <BasketPanel v-if="shown" :key="shown" :basket-id="shown" :closed="noLongerMoving" @close="show(undefined)" />
       </div>
 
       <KeyHelp v-model="helping" :keys="text.board.keyList" />

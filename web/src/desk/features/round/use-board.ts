@@ -1,52 +1,64 @@
-import { onScopeDispose, ref, shallowRef } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
+import { onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { desk, type BoardView, type Row } from '../../../api/desk'
-import { useLive } from '../../use-live'
-import { useLoaded } from '../../use-loaded'
+import { useLive } from '../../live'
+import { useRead } from '../../queries'
 import { Tally } from './use-tally'
 
 const GATHER_MILLISECONDS = 150
 /** From this many changed baskets at once on, the whole board is loaded again. */
 const MANY = 40
+/** How long something is overdue is told to the minute on the first day. */
+const MINUTE_MILLISECONDS = 60_000
 
-/** The board of a round, kept up to date: one arrival costs one row, however large the round. */
+/** The board of a round, kept up to date: one arrival costs one row, however large the round, and a deadline that passes costs the rows it concerns. */
 export function useBoard(roundId: number) {
   const rows = new Map<number, Row>()
   const tally = shallowRef(new Tally([]))
   /** Moves on with every change of a row. */
   const pulse = ref(0)
   const listeners: ((row: Row | undefined) => void)[] = []
-  const { value: board, problem, load: read } = useLoaded<BoardView>(() => desk.board(roundId))
-  /** Moves on when a letter of the round was made, went or was stopped. */
-  const letters = ref(0)
+  const { value: board, problem, load } = useRead<BoardView>(['board', roundId], () => desk.board(roundId), {
+    fresh: true,
+    on: (event) => event.type !== 'letter' && event.type !== 'moment' && (event.roundId === 0 || (event.roundId === roundId && event.basketId === null)),
+  })
+  /** The server's time up to which what time changes is shown. */
+  const now = ref('')
   const waiting = new Set<number>()
   let timer = 0
 
-  async function load() {
-    await read()
-    if (!board.value) return
+  watch(board, (all) => {
+    if (!all) return
     rows.clear()
-    for (const row of board.value.rows) rows.set(row.id, row)
+    for (const row of all.rows) rows.set(row.id, row)
     tally.value = new Tally(rows.values())
+    now.value = all.now
     tell(undefined)
-  }
+  }, { immediate: true })
 
   function tell(row: Row | undefined) {
     pulse.value++
     listeners.forEach((listener) => listener(row))
   }
 
+  function take(row: Row) {
+    tally.value.replace(rows.get(row.id), row)
+    rows.set(row.id, row)
+    tell(row)
+  }
+
   useLive(
     (event) => {
-      if (event.type === 'letter') {
-        if (event.roundId === roundId) letters.value++
-      } else if (event.roundId === 0 || (event.roundId === roundId && event.basketId === null)) void load()
-      else if (event.roundId === roundId) {
-        waiting.add(event.basketId!)
+      if (event.roundId !== roundId) return
+      if (event.type === 'moment') void timeWentOn()
+      else if (event.type !== 'letter' && event.basketId !== null) {
+        waiting.add(event.basketId)
         if (!timer) timer = window.setTimeout(refresh, GATHER_MILLISECONDS)
       }
     },
-    () => void load(),
+    () => {},
   )
+  useIntervalFn(() => void timeWentOn(), MINUTE_MILLISECONDS)
   onScopeDispose(() => clearTimeout(timer))
 
   async function refresh() {
@@ -55,13 +67,21 @@ export function useBoard(roundId: number) {
     waiting.clear()
     if (ids.length > MANY) return load()
     try {
-      for (const row of await Promise.all(ids.map((id) => desk.row(id)))) {
-        tally.value.replace(rows.get(row.id), row)
-        rows.set(row.id, row)
-        tell(row)
-      }
+      ;(await Promise.all(ids.map((id) => desk.row(id)))).forEach(take)
     } catch {
       await load()
+    }
+  }
+
+  /** Takes over what only the clock changed: who became overdue, and for how long. */
+  async function timeWentOn() {
+    if (!board.value) return
+    try {
+      const moved = await desk.moved(roundId, now.value)
+      now.value = moved.now
+      moved.rows.forEach(take)
+    } catch {
+      // Whoever lost the connection or the session is told by the top bar, and reads everything again afterwards.
     }
   }
 
@@ -70,5 +90,5 @@ export function useBoard(roundId: number) {
     listeners.push(listener)
   }
 
-  return { board, problem, load, rows, tally, pulse, letters, onChange }
+  return { board, problem, load, rows, tally, pulse, now, onChange }
 }

@@ -1,18 +1,20 @@
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import { desk, type PanelFile, type Review } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { copy } from '../../copy'
 import { say, sayProblem } from '../../say'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 import { useActs } from './use-acts'
 
 /** One basket in the panel: its files, what is chosen of them, and what can be done. */
-export function usePanel(roundId: number, basketId: number, touched: () => number) {
-  const { value: panel, problem, load } = useLoaded(() => desk.panel(basketId))
+export function usePanel(roundId: number, basketId: number) {
+  const { value: panel, problem, load } = useRead(['basket', basketId], () => desk.panel(basketId), {
+    fresh: true,
+    on: (event) => event.roundId === roundId && (event.basketId === null || event.basketId === basketId),
+  })
   const chosen = reactive(new Set<number>())
   const previewed = ref<number>()
   const linkToCopy = ref('')
-  watch(touched, () => void load())
 
   const zip = computed(() => '/api/files.zip?' + [...chosen].map((id) => `id=${id}`).join('&'))
   const one = computed(() => (chosen.size === 1 ? `/api/files/${[...chosen][0]}` : undefined))

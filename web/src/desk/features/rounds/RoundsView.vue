@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { desk, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
@@ -7,14 +7,12 @@ import { dayAndTime, zoneWords } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
 import NamedMenu from '../../fields/NamedMenu.vue'
 import { sayProblem } from '../../say'
-import { useLive } from '../../use-live'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 import SeriesList from '../series/SeriesList.vue'
 
 const t = text.rounds
-const { value: rounds, problem, load } = useLoaded(desk.rounds)
-
-const { value: templates, load: loadTemplates } = useLoaded(desk.templates)
+const { value: rounds, problem, load } = useRead(['rounds'], desk.rounds, { on: (event) => event.type !== 'contact' && event.type !== 'letter' })
+const { value: templates } = useRead(['templates'], desk.templates)
 const route = useRoute()
 const router = useRouter()
 const find = ref('')
@@ -39,7 +37,6 @@ const shown = computed(() => {
   const words = find.value.trim().toLocaleLowerCase()
   return (rounds.value ?? []).filter((round) => (!list.value || listOf(round) === list.value) && round.title.toLocaleLowerCase().includes(words)).sort(order)
 })
-onMounted(() => Promise.all([load(), loadTemplates()]))
 
 const kept = computed(() => templates.value?.filter((one) => one.kind === 'ROUND') ?? [])
 
@@ -51,7 +48,6 @@ async function fromTemplate(template: Schemas['KeptTemplate']) {
     sayProblem(error)
   }
 }
-useLive(() => void load(), () => void load())
 
 function target(round: Schemas['ListedRound']) {
   return { name: round.state === 'DRAFT' ? 'sheet' : 'round', params: { id: round.id } }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
+import { limits } from '../../../api/limits'
 import { desk, type Schemas } from '../../../api/desk'
 import { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
@@ -97,10 +98,10 @@ const error = (field: string) => problem.value?.at(field) ?? ''
           <ChoiceField v-bind="attrs" v-model="form.weekday" :choices="choices<string>(t.weekdays)" />
         </FieldBox>
       </div>
-      <FieldBox v-if="form.preset === 'own'" id="series-rule" v-slot="{ attrs }" :label="t.rule" :error="error('rule')"><ElInput v-bind="attrs" v-model="form.rule" class="mono" maxlength="500" spellcheck="false" /></FieldBox>
+      <FieldBox v-if="form.preset === 'own'" id="series-rule" v-slot="{ attrs }" :label="t.rule" :error="error('rule')"><ElInput v-bind="attrs" v-model="form.rule" class="mono" :maxlength="limits.SeriesTerms.rule.longest" spellcheck="false" /></FieldBox>
       <div class="two">
         <FieldBox id="series-start" v-slot="{ attrs }" :label="t.startsOn" :error="error('startsOn')"><DateField v-bind="attrs" v-model="form.startsOn" /></FieldBox>
-        <FieldBox id="series-opens" v-slot="{ attrs }" :label="t.opensDaysBefore" :error="error('opensDaysBefore')"><ElInput v-bind="attrs" v-model.number="form.opensDaysBefore" type="number" min="1" max="180" /></FieldBox>
+        <FieldBox id="series-opens" v-slot="{ attrs }" :label="t.opensDaysBefore" :error="error('opensDaysBefore')"><ElInput v-bind="attrs" v-model.number="form.opensDaysBefore" type="number" min="1" :max="limits.SeriesTerms.opensDaysBefore.most" /></FieldBox>
       </div>
       <FieldBox id="series-shift" v-slot="{ attrs }" :label="t.shift">
         <ChoiceField v-bind="attrs" v-model="form.shift" :choices="choices<string>(t.shifts)" />

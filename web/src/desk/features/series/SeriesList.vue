@@ -1,15 +1,13 @@
 <script setup lang="ts">
-import { onMounted } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { say, sayProblem } from '../../say'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 
 const t = text.series
-const { value: series, load } = useLoaded(desk.series)
+const { value: series, load } = useRead(['series'], desk.series, { on: (event) => event.type === 'round' })
 const dayWords = (date: string) => new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' }).format(new Date(`${date}T12:00:00Z`))
 
-onMounted(load)
 
 async function pause(one: Schemas['ListedSeries']) {
   try {

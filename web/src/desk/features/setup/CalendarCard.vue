@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { reactive, ref, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
+import { limits } from '../../../api/limits'
 import { desk, type Schemas, type WorkCalendar } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
@@ -7,6 +8,7 @@ import ChoiceField from '../../fields/ChoiceField.vue'
 import DateField from '../../fields/DateField.vue'
 import FileButton from '../../fields/FileButton.vue'
 import FoldedPart from '../../fields/FoldedPart.vue'
+import { useRead } from '../../queries'
 import { say, sayProblem } from '../../say'
 import FieldBox from '../compose/FieldBox.vue'
 
@@ -14,14 +16,16 @@ import FieldBox from '../compose/FieldBox.vue'
 const props = defineProps<{ calendar: WorkCalendar; countries: { code: string; name: string }[] }>()
 const emit = defineEmits<{ changed: [] }>()
 const t = text.setup
+const year = new Date().getFullYear()
 const form = reactive({ name: '', weekend: [] as string[], country: '', region: '' })
 const problem = ref<ApiProblem>()
-const regions = ref<{ code: string; name: string }[]>([])
-const holidays = ref<Schemas['ClosingDay'][]>([])
+const { value: knownRegions } = useRead(computed(() => ['regions', form.country]), () => (form.country ? desk.regions(form.country) : Promise.resolve([])))
+const { value: knownHolidays } = useRead(computed(() => ['holidays', form.country, form.region]), () => (form.country ? desk.holidays(form.country, form.region, year) : Promise.resolve([])))
+const regions = computed(() => knownRegions.value ?? [])
+const holidays = computed(() => knownHolidays.value ?? [])
 const day = ref('')
 const why = ref('')
 const dayProblem = ref<ApiProblem>()
-const year = new Date().getFullYear()
 const id = (part: string) => `calendar-${props.calendar.id}-${part}`
 const dayWords = (date: string) => new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(`${date}T12:00:00Z`))
 
@@ -30,15 +34,9 @@ watch(
   ({ name, weekend, country, region }) => Object.assign(form, { name, weekend: [...weekend], country, region }),
   { immediate: true },
 )
-watch(
-  () => [form.country, form.region],
-  async () => {
-    regions.value = form.country ? await desk.regions(form.country).catch(() => []) : []
-    if (form.region && !regions.value.some((one) => one.code === form.region)) form.region = ''
-    holidays.value = form.country ? await desk.holidays(form.country, form.region, year).catch(() => []) : []
-  },
-  { immediate: true },
-)
+watch(() => form.country, (now, before) => {
+  if (before && now !== before) form.region = ''
+})
 
 function toggle(name: string) {
   form.weekend = form.weekend.includes(name) ? form.weekend.filter((one) => one !== name) : [...form.weekend, name]
@@ -96,7 +94,7 @@ async function importFile(file: File) {
   <article>
     <form novalidate @submit.prevent="save">
       <div class="three">
-        <FieldBox :id="id('name')" v-slot="{ attrs }" :label="t.name" :error="problem?.at('name')"><ElInput v-bind="attrs" v-model="form.name" maxlength="100" /></FieldBox>
+        <FieldBox :id="id('name')" v-slot="{ attrs }" :label="t.name" :error="problem?.at('name')"><ElInput v-bind="attrs" v-model="form.name" :maxlength="limits.CalendarForm.name.longest" /></FieldBox>
         <FieldBox :id="id('country')" v-slot="{ attrs }" :label="t.country" :hint="t.holidaysHint" :error="problem?.at('country')">
           <ChoiceField v-bind="attrs" v-model="form.country" filterable :choices="[{ value: '', label: t.noCountry }, ...countries.map((one) => ({ value: one.code, label: one.name }))]" />
         </FieldBox>
@@ -129,7 +127,7 @@ async function importFile(file: File) {
     </ul>
     <form class="add" novalidate @submit.prevent="addDay">
       <FieldBox :id="id('day')" v-slot="{ attrs }" :label="t.day" :error="dayProblem?.at('day')"><DateField v-bind="attrs" v-model="day" /></FieldBox>
-      <FieldBox :id="id('why')" v-slot="{ attrs }" :label="t.why" :error="dayProblem?.at('name')"><ElInput v-bind="attrs" v-model="why" maxlength="200" /></FieldBox>
+      <FieldBox :id="id('why')" v-slot="{ attrs }" :label="t.why" :error="dayProblem?.at('name')"><ElInput v-bind="attrs" v-model="why" :maxlength="limits.CloseDay.name.longest" /></FieldBox>
       <ElButton size="small" native-type="submit">{{ t.addDay }}</ElButton>
       <FileButton small :label="t.importFile" accept=".ics,text/calendar" @file="importFile" />
     </form>

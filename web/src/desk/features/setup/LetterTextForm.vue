@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
+import { limits } from '../../../api/limits'
 import { desk, type Schemas } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
@@ -58,7 +59,7 @@ const reset = () =>
 <template>
   <FoldedPart class="text" :label="t.kinds[kept.kind]!" :more="kept.subject">
     <form novalidate @submit.prevent="save">
-      <FieldBox :id="`subject-${kept.kind}`" v-slot="{ attrs }" :label="t.subject" :error="problem?.at('subject')"><ElInput v-bind="attrs" v-model="subject" maxlength="200" /></FieldBox>
+      <FieldBox :id="`subject-${kept.kind}`" v-slot="{ attrs }" :label="t.subject" :error="problem?.at('subject')"><ElInput v-bind="attrs" v-model="subject" :maxlength="limits.TypedText.subject.longest" /></FieldBox>
       <FieldBox :id="`body-${kept.kind}`" v-slot="{ attrs }" :label="t.body" :error="problem?.at('body')"><ElInput v-bind="attrs" v-model="body" :rows="12" type="textarea" /></FieldBox>
       <div class="actions">
         <ElButton type="primary" native-type="submit" :disabled="subject === kept.subject && body === kept.body">{{ t.save }}</ElButton>

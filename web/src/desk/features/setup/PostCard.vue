@@ -1,16 +1,14 @@
 <script setup lang="ts">
-import { onMounted } from 'vue'
 import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { say, sayProblem } from '../../say'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 import LetterTextForm from './LetterTextForm.vue'
 
 /** How letters leave, and what they say. */
 const t = text.post
-const { value: post, load } = useLoaded(desk.post)
-const { value: texts, load: loadTexts } = useLoaded(desk.letterTexts)
-onMounted(() => Promise.all([load(), loadTexts()]))
+const { value: post, load } = useRead(['post'], desk.post, { on: (event) => event.type === 'letter' })
+const { value: texts, load: loadTexts } = useRead(['letter-texts'], desk.letterTexts)
 
 async function test() {
   try {

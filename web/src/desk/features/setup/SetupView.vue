@@ -1,24 +1,21 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { computed } from 'vue'
 import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FailureNote from '../../FailureNote.vue'
 import { copy } from '../../copy'
 import { say, sayProblem } from '../../say'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 import CalendarCard from './CalendarCard.vue'
 import PostCard from './PostCard.vue'
 
 const t = text.setup
-const { value: calendars, problem, load } = useLoaded(desk.calendars)
-const { value: feed, load: loadFeed } = useLoaded(desk.feed)
-const { value: templates, load: loadTemplates } = useLoaded(desk.templates)
-const countries = ref<{ code: string; name: string }[]>([])
+const { value: calendars, problem, load } = useRead(['calendars'], desk.calendars)
+const { value: feed, load: loadFeed } = useRead(['feed'], desk.feed)
+const { value: templates, load: loadTemplates } = useRead(['templates'], desk.templates)
+const { value: known } = useRead(['countries'], desk.countries)
+const countries = computed(() => known.value ?? [])
 
-onMounted(async () => {
-  await Promise.all([load(), loadFeed(), loadTemplates()])
-  countries.value = await desk.countries().catch(() => [])
-})
 
 async function tryTo(work: () => Promise<unknown>, then: () => Promise<void>, words?: string) {
   try {

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { computed, onMounted } from 'vue'
+import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { desk, type Row } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { tileOf } from '../../../shared/tile'
 import { dayAndTime, deadlineWords, zoneWords } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 import { FILTERS } from '../round/board-filters'
 import { orderOf, PRESSING_FIRST } from '../round/board-sort'
 import { standingWords } from '../round/standing-words'
@@ -14,8 +14,7 @@ import { standingWords } from '../round/standing-words'
 /** A sheet of paper: who still owes what, who is done. */
 const t = text.status
 const id = Number(useRoute().params.id)
-const { value: board, problem, load } = useLoaded(() => desk.board(id))
-onMounted(load)
+const { value: board, problem, load } = useRead(['status', id], () => desk.board(id), { fresh: true })
 
 const lists = computed(() => {
   const rows = [...(board.value?.rows ?? [])].sort(orderOf(PRESSING_FIRST, []))

@@ -1,38 +1,20 @@
 <script setup lang="ts">
-import { computed, onMounted, onScopeDispose, ref } from 'vue'
+import { computed } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import { text, withCount } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
 import { say, sayProblem } from '../../say'
-import { useLive } from '../../use-live'
-import { useLoaded } from '../../use-loaded'
+import { useRead } from '../../queries'
 
 const t = text.today
-const { value: today, problem, load: read } = useLoaded(desk.today)
-const letters = ref<Schemas['ComingLetters'][]>([])
-const failed = ref(0)
-const trouble = ref('')
-const GATHER_MILLISECONDS = 150
-let timer = 0
-
-async function load() {
-  await read()
-  const [coming, page, post] = await Promise.all([desk.comingLetters(), desk.letters('FAILED', '', undefined, undefined), desk.post()]).catch(() => [undefined, undefined, undefined] as const)
-  letters.value = coming ?? []
-  failed.value = page?.counts.FAILED ?? 0
-  trouble.value = post?.trouble ?? ''
-}
-
-onMounted(load)
-useLive(soon, soon)
-onScopeDispose(() => clearTimeout(timer))
-
-/** Many things may happen at once; they are looked at together. */
-function soon() {
-  clearTimeout(timer)
-  timer = window.setTimeout(load, GATHER_MILLISECONDS)
-}
+const any = { on: () => true }
+const { value: today, problem, load } = useRead(['today'], desk.today, any)
+const { value: letters } = useRead(['coming-letters'], desk.comingLetters, any)
+const { value: refused } = useRead(['letters', 'FAILED'], () => desk.letters('FAILED', '', undefined, undefined), any)
+const { value: post } = useRead(['post'], desk.post, any)
+const failed = computed(() => refused.value?.counts.FAILED ?? 0)
+const trouble = computed(() => post.value?.trouble ?? '')
 
 const heading = computed(() => (today.value ? dayWords(today.value.date, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }) : ''))
 
@@ -40,7 +22,7 @@ function dayWords(date: string, options: Intl.DateTimeFormatOptions): string {
   return new Intl.DateTimeFormat('en-GB', { ...options, timeZone: 'UTC' }).format(new Date(`${date}T12:00:00Z`))
 }
 
-const lettersOn = (date: string) => letters.value.filter((one) => one.date === date)
+const lettersOn = (date: string) => (letters.value ?? []).filter((one) => one.date === date)
 
 function weekend(date: string): boolean {
   return [0, 6].includes(new Date(`${date}T12:00:00Z`).getUTCDay())

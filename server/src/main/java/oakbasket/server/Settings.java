@@ -17,6 +17,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param office the name senders see as the one who asks
  * @param zone the office's time zone, proposed for new rounds
  * @param clock a fixed instant to run at, for pictures and tests; null means the real time
+ * @param clockTicks whether that instant is only where the clock begins; else it stands still
  * @param mailFrom the address letters come from; null means {@code letters@localhost}, which only the stand-in for a mail server takes
  * @param letterHold how long letters sent by hand, and invitations, can still be stopped
  * @param returnHold how long a return waits for further ones of the same basket before the person is told
@@ -26,7 +27,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  */
 @ConfigurationProperties("oakbasket")
 public record Settings(@DefaultValue("oak-basket-data") Path data, @Nullable URI publicAddress, @DefaultValue("Our office") String office,
-        @DefaultValue("Europe/London") ZoneId zone, @Nullable Instant clock, @Nullable String mailFrom,
+        @DefaultValue("Europe/London") ZoneId zone, @Nullable Instant clock, @DefaultValue("false") boolean clockTicks, @Nullable String mailFrom,
         @DefaultValue("PT1M") Duration letterHold, @DefaultValue("PT10M") Duration returnHold, @DefaultValue("6000") int connections,
         @DefaultValue("256") int connectionsPerCaller, @DefaultValue("false") boolean demo) {
 

@@ -14,8 +14,6 @@ import oakbasket.core.round.ItemSpec;
 /** Reads the checklist of a sheet. */
 final class ItemsCheck {
 
-    private static final int MOST_ITEMS = 50;
-    private static final int LONGEST_HELP = 2_000;
     private static final long MEBIBYTE = 1024L * 1024L;
 
     private final RoundSheet sheet;
@@ -32,12 +30,12 @@ final class ItemsCheck {
     List<PlannedItem> read() {
         if (sheet.items().isEmpty()) {
             found.error("items", "items-missing");
-        } else if (sheet.items().size() > MOST_ITEMS) {
-            found.error("items", "items-most", MOST_ITEMS);
+        } else if (sheet.items().size() > SheetCheck.MOST_ITEMS) {
+            found.error("items", "items-most", SheetCheck.MOST_ITEMS);
         }
         List<PlannedItem> planned = new ArrayList<>();
         Set<String> titles = new HashSet<>();
-        for (int i = 0; i < sheet.items().size() && i < MOST_ITEMS; i++) {
+        for (int i = 0; i < sheet.items().size() && i < SheetCheck.MOST_ITEMS; i++) {
             read(sheet.items().get(i), "items[" + i + "].", titles, planned);
         }
         if (!planned.isEmpty() && planned.stream().noneMatch(item -> item.spec().required())) {
@@ -60,7 +58,7 @@ final class ItemsCheck {
         if (!title.isEmpty() && !titles.add(title.toLowerCase(Locale.ROOT))) {
             found.odd(field + "title", "item-title-twice", title);
         }
-        found.longest(field + "help", item.help(), LONGEST_HELP);
+        found.longest(field + "help", item.help(), SheetCheck.LONGEST_HELP);
         if (item.minFiles() < 1 || item.minFiles() > ItemSpec.MOST_FILES) {
             found.error(field + "minFiles", "item-least-files", ItemSpec.MOST_FILES);
         }

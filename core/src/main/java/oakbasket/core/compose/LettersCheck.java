@@ -16,8 +16,6 @@ import org.jspecify.annotations.Nullable;
 /** Reads the part of a sheet that says which letters go. */
 final class LettersCheck {
 
-    private static final int MOST_REPEAT_DAYS = 60;
-
     private final SheetLetters typed;
     private final Findings found;
 
@@ -41,8 +39,8 @@ final class LettersCheck {
         if (repeats && (typed.repeatTimes() < 0 || typed.repeatTimes() > ReminderPlan.MOST_REPEATS)) {
             found.error("letters.repeatTimes", "repeat-times", ReminderPlan.MOST_REPEATS);
         }
-        if (repeats && (typed.repeatEvery() < 1 || typed.repeatEvery() > MOST_REPEAT_DAYS)) {
-            found.error("letters.repeatEvery", "repeat-every", MOST_REPEAT_DAYS);
+        if (repeats && (typed.repeatEvery() < 1 || typed.repeatEvery() > ReminderPlan.MOST_REPEAT_DAYS)) {
+            found.error("letters.repeatEvery", "repeat-every", ReminderPlan.MOST_REPEAT_DAYS);
         }
         WorkingDays.Shift shift = typed.shift();
         if (found.count() > before || shift == null) {

@@ -14,10 +14,18 @@ import oakbasket.core.round.ItemSpec;
 /** Reads a sheet and says, field by field, what keeps it from being opened, and what is allowed but odd. */
 public final class SheetCheck {
 
-    private static final int LONGEST_NOTE = 10_000;
-    private static final int MOST_HOURS = 24 * 90;
-    private static final int SHORTEST_PASSCODE = 6;
-    private static final int LONGEST_PASSCODE = 64;
+    /** The longest note to the senders in characters. */
+    public static final int LONGEST_NOTE = 10_000;
+    /** The longest warning span and grace in hours. */
+    public static final int MOST_HOURS = 24 * 90;
+    /** The shortest passcode in characters. */
+    public static final int SHORTEST_PASSCODE = 6;
+    /** The longest passcode in characters. */
+    public static final int LONGEST_PASSCODE = 64;
+    /** The most documents of a checklist. */
+    public static final int MOST_ITEMS = 50;
+    /** The longest help for the sender in characters. */
+    public static final int LONGEST_HELP = 2_000;
 
     /**
      * The outcome.

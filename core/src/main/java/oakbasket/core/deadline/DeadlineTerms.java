@@ -2,6 +2,9 @@ package oakbasket.core.deadline;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -28,5 +31,10 @@ public record DeadlineTerms(Instant roundDeadline, @Nullable Instant extension, 
     /** The last instant within grace. */
     public Instant graceEnd() {
         return effective().plus(grace);
+    }
+
+    /** The instants after which an unfinished basket stands differently though nothing came: the warning begins, the deadline passes, grace ends. */
+    public Set<Instant> moments() {
+        return new TreeSet<>(List.of(effective().minus(warning), effective(), graceEnd()));
     }
 }

@@ -16,7 +16,8 @@ import oakbasket.core.fault.Remark;
  */
 public record MailAddress(String text) {
 
-    private static final int MOST_OCTETS = 254;
+    /** The longest address in octets (RFC 5321, section 4.5.3.1.3, as read by erratum 1690). */
+    public static final int MOST_OCTETS = 254;
     private static final int MOST_LOCAL_OCTETS = 64;
     private static final Pattern DOT_ATOM = Pattern.compile("[\\p{L}\\p{N}!#$%&'*+/=?^_`{|}~-]+(\\.[\\p{L}\\p{N}!#$%&'*+/=?^_`{|}~-]+)*");
     private static final Pattern QUOTED = Pattern.compile("\"([^\"\\\\\\p{Cntrl}]|\\\\[^\\p{Cntrl}])*\"");

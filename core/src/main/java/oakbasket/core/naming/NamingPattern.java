@@ -15,7 +15,8 @@ import java.util.stream.Collectors;
  */
 public final class NamingPattern {
 
-    private static final int LONGEST = 300;
+    /** The longest pattern in characters. */
+    public static final int LONGEST = 300;
     private static final int MOST_FOLDERS = 8;
     private static final String DEFAULT_DATE = "yyyy-MM-dd";
 

@@ -20,7 +20,8 @@ import org.jspecify.annotations.Nullable;
  */
 public record Recurrence(String rule) {
 
-    private static final int LONGEST_RULE = 500;
+    /** The longest rule in characters. */
+    public static final int LONGEST_RULE = 500;
     /** How far ahead dates are looked for, in years. */
     private static final int FARTHEST_YEARS = 100;
     /** How many occurrences are passed over at most while looking for later ones. */

@@ -30,8 +30,8 @@ public record ReminderPlan(List<ReminderStep> steps, @Nullable Repeat repeat, Sh
      */
     public record Repeat(int everyWorkingDays, int atMost) {
         public Repeat {
-            if (everyWorkingDays < 1 || everyWorkingDays > 60 || atMost < 1 || atMost > MOST_REPEATS) {
-                throw new IllegalArgumentException("Every 1 to 60 working days, 1 to " + MOST_REPEATS + " times");
+            if (everyWorkingDays < 1 || everyWorkingDays > MOST_REPEAT_DAYS || atMost < 1 || atMost > MOST_REPEATS) {
+                throw new IllegalArgumentException("Every 1 to " + MOST_REPEAT_DAYS + " working days, 1 to " + MOST_REPEATS + " times");
             }
         }
     }
@@ -40,6 +40,8 @@ public record ReminderPlan(List<ReminderStep> steps, @Nullable Repeat repeat, Sh
     public static final int MOST_STEPS = 8;
     /** The most repetitions. */
     public static final int MOST_REPEATS = 20;
+    /** How many working days lie between two repetitions at most. */
+    public static final int MOST_REPEAT_DAYS = 60;
     /** Nobody is written to unasked. */
     public static final ReminderPlan NONE = new ReminderPlan(List.of(), null, Shift.EARLIER, QuietHours.NIGHT);
 

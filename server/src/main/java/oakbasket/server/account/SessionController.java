@@ -21,7 +21,6 @@ import org.springframework.security.core.Authentication;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
-import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.csrf.CsrfAuthenticationStrategy;
 import org.springframework.security.web.csrf.CsrfToken;
@@ -49,13 +48,13 @@ class SessionController {
     private static final Duration BROWSER_KNOWN = Duration.ofDays(180);
 
     private final AccountService accounts;
-    private final SecurityContextRepository contexts;
+    private final AccountSessions contexts;
     private final Limits limits;
     private final Settings settings;
     private final KnownBrowsers browsers;
     private final CookieCsrfTokenRepository csrfTokens;
 
-    SessionController(AccountService accounts, SecurityContextRepository contexts, Limits limits, Settings settings, KnownBrowsers browsers,
+    SessionController(AccountService accounts, AccountSessions contexts, Limits limits, Settings settings, KnownBrowsers browsers,
             CookieCsrfTokenRepository csrfTokens) {
         this.browsers = browsers;
         this.csrfTokens = csrfTokens;
@@ -101,7 +100,7 @@ class SessionController {
     void signOut(HttpServletRequest request) {
         HttpSession session = request.getSession(false);
         if (session != null) {
-            session.invalidate();
+            contexts.end(session);
         }
     }
 

@@ -71,6 +71,10 @@ class BasketTable {
         return jdbc.sql(SELECT + "WHERE round_id = :round ORDER BY id").param("round", roundId).query((row, n) -> basket(row, waivers)).list();
     }
 
+    List<LocalDate> extensionsOf(long roundId) {
+        return jdbc.sql("SELECT DISTINCT extension_date FROM basket WHERE round_id = :round AND extension_date IS NOT NULL").param("round", roundId).query(LocalDate.class).list();
+    }
+
     Map<Long, List<LocalDate>> extensions() {
         Map<Long, List<LocalDate>> extensions = new HashMap<>();
         jdbc.sql("SELECT DISTINCT round_id, extension_date FROM basket WHERE extension_date IS NOT NULL").query(row -> {

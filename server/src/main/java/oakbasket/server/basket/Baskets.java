@@ -98,6 +98,11 @@ public class Baskets {
         return table.ofRound(roundId);
     }
 
+    /** The days to which deadlines of a round were extended, each once. */
+    public List<LocalDate> extensionsOf(long roundId) {
+        return table.extensionsOf(roundId);
+    }
+
     /** The days to which deadlines were extended, each once, by the round. */
     public Map<Long, List<LocalDate>> extensions() {
         return table.extensions();

@@ -38,6 +38,8 @@ import org.springframework.stereotype.Service;
 @Service
 public class Board {
 
+    private static final long MINUTES_OF_A_DAY = 24 * 60;
+
     /** What would happen to one person's basket. */
     public record Affected(String name, RoundEffect effect) {
     }
@@ -64,6 +66,16 @@ public class Board {
             boolean extended, long pastDeadlineMinutes, int pastDeadlineWorkingDays, int files, int toCheck, int claimed, @Nullable Instant lastArrival,
             @Nullable Instant finishedAt, Set<BasketList> lists, List<Tile> tiles) {
 
+        /** Whether time has changed nothing that is shown: how long something is overdue is told to the minute on the first day, and by the day afterwards. */
+        boolean readsAs(@Nullable Row other) {
+            return other != null && timeliness == other.timeliness && pastDeadlineWorkingDays == other.pastDeadlineWorkingDays && shownMinutes() == other.shownMinutes()
+                    && lists.equals(other.lists) && tiles.equals(other.tiles);
+        }
+
+        private long shownMinutes() {
+            return pastDeadlineMinutes < MINUTES_OF_A_DAY ? pastDeadlineMinutes : pastDeadlineMinutes / MINUTES_OF_A_DAY * MINUTES_OF_A_DAY;
+        }
+
         /** Whether it belongs to a list of its round. */
         public boolean in(BasketList list) {
             return lists.contains(list);
@@ -76,6 +88,10 @@ public class Board {
 
     /** A round and its totals. */
     public record Counted(Round round, RoundCounts counts) {
+    }
+
+    /** Rows that only the clock changed. */
+    public record Moved(Instant now, List<Row> rows) {
     }
 
     private record JudgedBasket(BasketView view, DeadlineTerms terms) {
@@ -101,6 +117,21 @@ public class Board {
     /** Judges a round now. */
     public Judged judge(long roundId) {
         return judge(rounds.opened(roundId), rounds.items(roundId), clock.instant());
+    }
+
+    /**
+     * The rows of a round that stand differently now than at an earlier instant though nobody did anything.
+     *
+     * @param since the instant of which the rows are known; in the future it is now
+     */
+    public Moved moved(long roundId, Instant since) {
+        Round round = rounds.opened(roundId);
+        List<Item> items = rounds.items(roundId);
+        Instant now = clock.instant();
+        List<Row> before = judge(round, items, since.isAfter(now) ? now : since).rows();
+        List<Row> after = judge(round, items, now).rows();
+        Map<Long, Row> known = before.stream().collect(Collectors.toMap(Row::id, row -> row));
+        return new Moved(now, after.stream().filter(row -> !row.readsAs(known.get(row.id()))).toList());
     }
 
     /** Judges rounds now, in their order. */

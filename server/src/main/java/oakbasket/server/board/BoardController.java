@@ -13,6 +13,7 @@ import oakbasket.server.round.Rounds;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** The list of rounds, and the board of one. */
@@ -61,6 +62,11 @@ class BoardController {
                 .zone(round.zone().getId()).now(judged.now()).openedAt(round.openedAt()).closesAt(round.closesAt()).closedAt(round.closedAt())
                 .keepUntil(round.keepUntil()).hasOpenLink(links.openOf(id).isPresent()).folder(round.folderPattern())
                 .items(BoardItem.of(judged.items())).rows(judged.rows()).counts(judged.counts()).build();
+    }
+
+    @GetMapping("/api/rounds/{id}/moved")
+    Board.Moved moved(@PathVariable long id, @RequestParam Instant since) {
+        return board.moved(id, since);
     }
 
     @GetMapping("/api/baskets/{id}/row")

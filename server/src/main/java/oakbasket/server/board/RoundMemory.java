@@ -92,7 +92,7 @@ class RoundMemory {
     }
 
     private void changed(LiveEvent event) {
-        if (event.type().equals(LiveEvent.LETTER)) {
+        if (event.type().equals(LiveEvent.LETTER) || event.type().equals(LiveEvent.MOMENT)) {
             return;
         }
         synchronized (entries) {

@@ -1,5 +1,6 @@
 package oakbasket.server.calendar;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.time.Clock;
@@ -28,10 +29,10 @@ class CalendarController {
 
     private static final int MOST_FILE_BYTES = 5 * 1024 * 1024;
 
-    record CalendarForm(int version, @Nullable String name, @Nullable Set<DayOfWeek> weekend, @Nullable String country, @Nullable String region) {
+    record CalendarForm(int version, @Schema(maxLength = Calendars.LONGEST_NAME) @Nullable String name, @Nullable Set<DayOfWeek> weekend, @Nullable String country, @Nullable String region) {
     }
 
-    record CloseDay(@Nullable LocalDate day, @Nullable String name) {
+    record CloseDay(@Nullable LocalDate day, @Schema(maxLength = Calendars.LONGEST_REASON) @Nullable String name) {
     }
 
     record CloseDays(List<ClosingDay> days) {

@@ -21,9 +21,9 @@ import org.springframework.stereotype.Service;
 @Service
 public class Calendars {
 
-    private static final int LONGEST_REASON = 200;
+    static final int LONGEST_REASON = 200;
     private static final int MOST_CLOSING_DAYS = 2_000;
-    private static final int LONGEST_NAME = 100;
+    static final int LONGEST_NAME = 100;
     private static final int YEARS_BACK = 3;
     private static final int YEARS_AHEAD = 5;
 

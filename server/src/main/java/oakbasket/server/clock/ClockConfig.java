@@ -1,6 +1,7 @@
 package oakbasket.server.clock;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.ZoneOffset;
 import oakbasket.server.Settings;
 import org.springframework.context.annotation.Bean;
@@ -12,6 +13,10 @@ class ClockConfig {
 
     @Bean
     Clock clock(Settings settings) {
-        return settings.clock() == null ? Clock.systemUTC() : Clock.fixed(settings.clock(), ZoneOffset.UTC);
+        Clock real = Clock.systemUTC();
+        if (settings.clock() == null) {
+            return real;
+        }
+        return settings.clockTicks() ? Clock.offset(real, Duration.between(real.instant(), settings.clock())) : Clock.fixed(settings.clock(), ZoneOffset.UTC);
     }
 }

@@ -7,11 +7,11 @@ import java.util.concurrent.SynchronousQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
+import oakbasket.server.account.AccountSessions;
 import oakbasket.server.problem.Problem;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
-import org.springframework.security.web.session.HttpSessionDestroyedEvent;
 import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
@@ -26,6 +26,7 @@ class OpenDesks {
     static final int MOST_PER_ACCOUNT = 24;
     private static final int MOST_SENDING = 64;
 
+    private final AccountSessions sessions;
     private final List<OpenDesk> desks = new CopyOnWriteArrayList<>();
     private final ExecutorService sender = new ThreadPoolExecutor(0, MOST_SENDING, 30, TimeUnit.SECONDS, new SynchronousQueue<>(), work -> {
         Thread thread = new Thread(work, "live");
@@ -33,7 +34,8 @@ class OpenDesks {
         return thread;
     });
 
-    OpenDesks(LiveHub hub) {
+    OpenDesks(LiveHub hub, AccountSessions sessions) {
+        this.sessions = sessions;
         hub.tellDesks(event -> tellAll(() -> SseEmitter.event().name(event.type()).data(event)));
     }
 
@@ -54,16 +56,17 @@ class OpenDesks {
         return desk.emitter();
     }
 
-    /** Keeps connections alive through proxies and notices desks that went away. */
+    /** Keeps connections alive through proxies, notices desks that went away, and lets a desk notice that nothing comes through any more. */
     @Scheduled(fixedDelay = 20_000)
     void heartbeat() {
-        tellAll(() -> SseEmitter.event().comment("alive"));
+        desks.stream().filter(desk -> !sessions.lives(desk.sessionId())).forEach(OpenDesk::end);
+        tellAll(() -> SseEmitter.event().name("alive").data(""));
     }
 
-    /** Who signed out, or was away for too long, is told nothing more. */
+    /** Who signed out is told nothing more. */
     @EventListener
-    void sessionEnded(HttpSessionDestroyedEvent ended) {
-        desks.stream().filter(desk -> desk.sessionId().equals(ended.getId())).forEach(OpenDesk::end);
+    void sessionEnded(AccountSessions.Ended ended) {
+        desks.stream().filter(desk -> desk.sessionId().equals(ended.sessionId())).forEach(OpenDesk::end);
     }
 
     @EventListener(ContextClosedEvent.class)

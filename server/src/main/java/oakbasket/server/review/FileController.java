@@ -1,5 +1,6 @@
 package oakbasket.server.review;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -41,7 +42,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class FileController {
 
-    record Decision(@Nullable Review from, @Nullable Review to, @Nullable String reason) {
+    record Decision(@Nullable Review from, @Nullable Review to, @Schema(maxLength = ReceivedFiles.LONGEST_REASON) @Nullable String reason) {
     }
 
     /** What may be shown rather than saved; everything else is an attachment only. */

@@ -23,7 +23,7 @@ public class ReceivedFiles {
     public record ItemFact(long itemId, FileFact fact) {
     }
 
-    private static final int LONGEST_REASON = 500;
+    static final int LONGEST_REASON = 500;
 
     private final ReceivedFileTable table;
     private final ApplicationEventPublisher events;

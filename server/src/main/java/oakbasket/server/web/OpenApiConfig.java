@@ -6,9 +6,11 @@ import io.swagger.v3.oas.models.media.Content;
 import io.swagger.v3.oas.models.media.MediaType;
 import io.swagger.v3.oas.models.media.ObjectSchema;
 import io.swagger.v3.oas.models.media.Schema;
+import io.swagger.v3.oas.models.parameters.RequestBody;
 import io.swagger.v3.oas.models.responses.ApiResponse;
 import io.swagger.v3.oas.models.servers.Server;
 import java.util.List;
+import java.util.Set;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.Remark;
 import oakbasket.core.standing.Tile;
@@ -20,6 +22,9 @@ import org.springframework.context.annotation.Configuration;
 /** The head of the API description, and what every operation shares. */
 @Configuration(proxyBeanMethods = false)
 class OpenApiConfig {
+
+    /** Operations that take a file as it is, and read it themselves. */
+    private static final Set<String> BYTES_IN = Set.of("keepForm", "read", "stage");
 
     static {
         SpringDocUtils.getConfig().replaceWithClass(Tile.class, Integer.class) // written as one number by TileCode
@@ -43,17 +48,25 @@ class OpenApiConfig {
     OpenApiCustomizer problems() {
         Schema<?> field = new ObjectSchema().addProperty("field", text()).addProperty("detail", text()).required(List.of("field", "detail"));
         Schema<?> problem = new ObjectSchema().addProperty("type", text()).addProperty("title", text()).addProperty("detail", text())
-                .addProperty("status", new Schema<>().type("integer").types(java.util.Set.of("integer")))
-                .addProperty("errors", new Schema<>().types(java.util.Set.of("array")).items(field));
+                .addProperty("status", new Schema<>().type("integer").types(Set.of("integer")))
+                .addProperty("errors", new Schema<>().types(Set.of("array")).items(field));
         return api -> {
             api.getComponents().addSchemas("Problem", problem);
+            ApiLimits.into(api);
+            api.getPaths().values().stream().flatMap(path -> path.readOperations().stream()).filter(operation -> BYTES_IN.contains(operation.getOperationId()))
+                    .forEach(operation -> operation.requestBody(bytes()));
             Content content = new Content().addMediaType("application/problem+json", new MediaType().schema(new Schema<>().$ref("#/components/schemas/Problem")));
             api.getPaths().values().forEach(path -> path.readOperations().forEach(operation -> operation.getResponses()
                     .addApiResponse("default", new ApiResponse().description("A problem detail (RFC 9457)").content(content))));
         };
     }
 
+    private static RequestBody bytes() {
+        MediaType any = new MediaType().schema(new Schema<>().types(Set.of("string")).format("binary"));
+        return new RequestBody().required(true).content(new Content().addMediaType("application/octet-stream", any));
+    }
+
     private static Schema<?> text() {
-        return new Schema<>().types(java.util.Set.of("string"));
+        return new Schema<>().types(Set.of("string"));
     }
 }

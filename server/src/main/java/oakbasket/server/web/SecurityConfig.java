@@ -14,10 +14,8 @@ import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
-import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
-import org.springframework.security.web.session.HttpSessionEventPublisher;
 
 /** Who may call what, and the headers every answer carries. */
 @Configuration(proxyBeanMethods = false)
@@ -62,19 +60,8 @@ class SecurityConfig {
     }
 
     @Bean
-    SecurityContextRepository contexts() {
-        return new HttpSessionSecurityContextRepository();
-    }
-
-    @Bean
     PasswordEncoder passwordEncoder() {
         return new BCryptPasswordEncoder(BCRYPT_COST);
-    }
-
-    /** Tells the application when sessions end. */
-    @Bean
-    HttpSessionEventPublisher sessionEvents() {
-        return new HttpSessionEventPublisher();
     }
 
     /** No accounts of Spring's own making. */

@@ -1,0 +1,145 @@
+// Made from docs/openapi.json by "npm run types".
+export const limits = {
+  BasketChange: {
+    reason: {
+      longest: 500
+    },
+    text: {
+      longest: 500
+    }
+  },
+  CalendarForm: {
+    name: {
+      longest: 100
+    }
+  },
+  CloseDay: {
+    name: {
+      longest: 200
+    }
+  },
+  ContactForm: {
+    email: {
+      longest: 254
+    },
+    groups: {
+      most: 50
+    },
+    name: {
+      longest: 200
+    },
+    notes: {
+      longest: 10000
+    },
+    organisation: {
+      longest: 200
+    },
+    reference: {
+      longest: 100
+    }
+  },
+  Decision: {
+    reason: {
+      longest: 500
+    }
+  },
+  Keep: {
+    name: {
+      longest: 200
+    }
+  },
+  Mapping: {
+    group: {
+      longest: 100
+    }
+  },
+  Regroup: {
+    group: {
+      longest: 100
+    }
+  },
+  RoundSheet: {
+    folderPattern: {
+      longest: 300
+    },
+    graceHours: {
+      most: 2160,
+      least: 0
+    },
+    items: {
+      most: 50
+    },
+    namePattern: {
+      longest: 300
+    },
+    note: {
+      longest: 10000
+    },
+    passcode: {
+      longest: 64
+    },
+    title: {
+      longest: 200
+    },
+    warningHours: {
+      most: 2160,
+      least: 0
+    }
+  },
+  SeriesTerms: {
+    opensDaysBefore: {
+      most: 180,
+      least: 0
+    },
+    rule: {
+      longest: 500
+    }
+  },
+  SheetItem: {
+    help: {
+      longest: 2000
+    },
+    maxFiles: {
+      most: 5000,
+      least: 1
+    },
+    maxMebibytes: {
+      most: 1048576,
+      least: 1
+    },
+    minFiles: {
+      most: 5000,
+      least: 1
+    },
+    title: {
+      longest: 200
+    }
+  },
+  SheetLetters: {
+    repeatEvery: {
+      most: 60,
+      least: 1
+    },
+    repeatTimes: {
+      most: 20,
+      least: 0
+    },
+    steps: {
+      most: 8
+    }
+  },
+  SheetStep: {
+    days: {
+      most: 180,
+      least: -180
+    }
+  },
+  TypedText: {
+    body: {
+      longest: 5000
+    },
+    subject: {
+      longest: 150
+    }
+  }
+} as const

@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { reactive, ref, useTemplateRef } from 'vue'
+import { desk } from '../api/desk'
+import type { ApiProblem } from '../api/problem'
+import { text } from '../text/desk'
+import { backIn } from './live'
+import { session } from './use-session'
+
+/** Signing in over an open page, which stays as it is beneath. */
+const emit = defineEmits<{ done: [] }>()
+const t = text.signin
+const form = reactive({ email: session.value?.email ?? '', password: '' })
+const problem = ref<ApiProblem>()
+const busy = ref(false)
+const password = useTemplateRef('password')
+
+async function submit() {
+  busy.value = true
+  problem.value = undefined
+  const before = session.value?.email
+  try {
+    session.value = await desk.signIn(form.email, form.password)
+    emit('done')
+    // What is on the screen is another person's.
+    if (before && before !== session.value.email) location.assign('/')
+    else backIn()
+  } catch (error) {
+    problem.value = error as ApiProblem
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <ElDialog :model-value="true" :title="t.again" width="420" append-to-body @opened="password?.focus()" @close="emit('done')">
+    <form id="sign-in-again" novalidate @submit.prevent="submit">
+      <p>{{ t.againNote }}</p>
+      <label for="again-email">{{ t.email }}</label>
+      <ElInput id="again-email" v-model="form.email" type="email" autocomplete="username" :aria-invalid="!!problem" aria-describedby="again-error" />
+      <label for="again-password">{{ t.password }}</label>
+      <ElInput id="again-password" v-model="form.password" ref="password" type="password" autocomplete="current-password" :aria-invalid="!!problem" aria-describedby="again-error" />
+      <p id="again-error" class="error" role="alert">{{ problem ? `${problem.title}. ${problem.detail}` : '' }}</p>
+    </form>
+    <template #footer>
+      <ElButton @click="emit('done')">{{ t.later }}</ElButton>
+      <ElButton type="primary" native-type="submit" form="sign-in-again" :disabled="busy">{{ t.button }}</ElButton>
+    </template>
+  </ElDialog>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: 6px;
+}
+</style>

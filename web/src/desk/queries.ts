@@ -1,0 +1,48 @@
+import { QueryClient, type QueryKey, keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, toValue, type MaybeRefOrGetter } from 'vue'
+import type { ApiProblem } from '../api/problem'
+import type { LiveEvent } from './live'
+
+declare module '@tanstack/vue-query' {
+  interface Register {
+    queryMeta: { on?: (event: LiveEvent) => boolean }
+    defaultError: ApiProblem
+  }
+}
+
+/** Everything read from the server. What is shown is read again when the server says that it changed, not on a guess. */
+export const queries = new QueryClient({
+  defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, refetchOnReconnect: false, networkMode: 'always', gcTime: 60_000 } },
+})
+
+interface Terms {
+  /** Which events of the server make it stale. */
+  on?: (event: LiveEvent) => boolean
+  /** False while it cannot be asked for yet. */
+  when?: MaybeRefOrGetter<boolean>
+  /** What must not be shown from memory even for a moment, because people act on it. */
+  fresh?: boolean
+}
+
+/**
+ * Something read from the server: its value, the problem while it cannot be read, and a way to read it again.
+ *
+ * @param key its name, with everything that its answer depends on
+ */
+export function useRead<T>(key: MaybeRefOrGetter<QueryKey>, read: () => Promise<T>, { on, when = true, fresh = false }: Terms = {}) {
+  const query = useQuery({
+    queryKey: computed(() => toValue(key)),
+    queryFn: read,
+    meta: { on },
+    enabled: computed(() => toValue(when)),
+    placeholderData: keepPreviousData,
+    ...(fresh ? { gcTime: 0 } : {}),
+  })
+  const problem = computed(() => query.error.value ?? undefined)
+
+  async function load() {
+    await query.refetch()
+  }
+
+  return { value: query.data, problem, load }
+}
