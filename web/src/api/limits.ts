@@ -58,6 +58,11 @@ export const limits = {
       longest: 100
     }
   },
+  Removal: {
+    reason: {
+      longest: 500
+    }
+  },
   RoundSheet: {
     folderPattern: {
       longest: 300

@@ -1028,6 +1028,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/removals/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/removals/{file}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rounds": {
         parameters: {
             query?: never;
@@ -1067,7 +1099,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["done"];
         put?: never;
         post: operations["act"];
         delete?: never;
@@ -1156,6 +1188,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rounds/{id}/files.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["filesCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{id}/files.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["filesWorkbook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rounds/{id}/letter-example": {
         parameters: {
             query?: never;
@@ -1212,6 +1276,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["openLink"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["links"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1492,6 +1572,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["changePassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/templates": {
         parameters: {
             query?: never;
@@ -1584,7 +1680,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Gives an unfinished upload up (tus termination) */
-        delete: operations["remove"];
+        delete: operations["remove_1"];
         options: operations["options_1"];
         /** Tells Upload-Offset and Upload-Length (tus core) */
         head: operations["state"];
@@ -1722,6 +1818,7 @@ export interface components {
             plain: string[];
         };
         ChangeRound: {
+            dropPasscode: boolean;
             sheet: components["schemas"]["RoundSheet"];
             /** Format: int32 */
             version: number;
@@ -1732,11 +1829,13 @@ export interface components {
             version: number;
         };
         Changing: {
+            passcodeSet: boolean;
             sheet: components["schemas"]["RoundSheet"];
             /** Format: int32 */
             version: number;
         };
         Chosen: {
+            allTheSame: boolean;
             baskets: number[];
         };
         ClaimDecision: {
@@ -1862,6 +1961,19 @@ export interface components {
             reason: string | null;
             /** @enum {string|null} */
             to: "NONE" | "ACCEPTED" | "RETURNED" | null;
+        };
+        DoneAct: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            name: string;
+            /** Format: int32 */
+            people: number;
+            said: string;
+            undone: boolean;
         };
         Draft: {
             errors: components["schemas"]["FieldError"][];
@@ -2141,6 +2253,10 @@ export interface components {
             roundId: number;
             what: string;
         };
+        NewPassword: {
+            password: string | null;
+            present: string | null;
+        };
         Next: {
             /** Format: date-time */
             at: string | null;
@@ -2210,6 +2326,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             items: components["schemas"]["BoardItem"][];
+            removed: components["schemas"]["RemovedOne"][];
             /** Format: int64 */
             roundId: number;
             row: components["schemas"]["Row"];
@@ -2263,6 +2380,11 @@ export interface components {
         PauseSeries: {
             paused: boolean;
         };
+        PersonLink: {
+            email: string;
+            name: string;
+            url: string;
+        };
         PersonPage: {
             contact: components["schemas"]["Contact"];
             merged: components["schemas"]["Contact"][];
@@ -2278,6 +2400,8 @@ export interface components {
             reachable: boolean;
             server: string;
             trouble: string;
+            /** Format: int32 */
+            undelivered: number;
         };
         PreviewImport: {
             /** Format: int32 */
@@ -2340,6 +2464,17 @@ export interface components {
             contacts: number[];
             group: string | null;
             in: boolean;
+        };
+        Removal: {
+            reason: string | null;
+        };
+        RemovedOne: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            fileId: number;
+            name: string;
+            reason: string;
         };
         RoundCounts: {
             /** Format: int32 */
@@ -4950,6 +5085,68 @@ export interface operations {
             };
         };
     };
+    remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Removal"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     all: {
         parameters: {
             query?: never;
@@ -5029,6 +5226,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    done: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DoneAct"][];
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -5266,6 +5494,68 @@ export interface operations {
             };
         };
     };
+    filesCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    filesWorkbook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     example_2: {
         parameters: {
             query?: {
@@ -5418,6 +5708,37 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["LinkView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    links: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PersonLink"][];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -6128,6 +6449,37 @@ export interface operations {
             };
         };
     };
+    changePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     templates: {
         parameters: {
             query?: never;
@@ -6333,7 +6685,7 @@ export interface operations {
             };
         };
     };
-    remove: {
+    remove_1: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,5 +1,5 @@
 import { computed, ref } from 'vue'
-import { client, of } from '../api/client'
+import { light } from '../api/light'
 import { ApiProblem } from '../api/problem'
 import type { components } from '../api/schema'
 
@@ -29,8 +29,8 @@ export function usePage() {
   async function load() {
     try {
       page.value = rehearsal
-        ? await of(client.GET('/api/rounds/{id}/rehearsal', { params: { path: { id: Number(token) } } }))
-        : await of(client.GET('/api/basket', { headers: headers.value }))
+        ? await light('get', '/api/rounds/{id}/rehearsal', { id: token })
+        : await light('get', '/api/basket', { headers: headers.value })
       problem.value = undefined
       document.title = `${page.value.title} – ${page.value.office}`
     } catch (error) {
@@ -40,7 +40,7 @@ export function usePage() {
 
   /** Throws the problem of a wrong passcode; the page loads when it is right. */
   async function unlock(passcode: string) {
-    ticket.value = (await of(client.POST('/api/basket/passcode', { body: { passcode }, headers: headers.value }))).ticket
+    ticket.value = (await light('post', '/api/basket/passcode', { body: { passcode }, headers: headers.value })).ticket
     await load()
   }
 

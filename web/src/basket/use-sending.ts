@@ -1,6 +1,6 @@
 import type { Upload } from 'tus-js-client'
 import { computed, onScopeDispose, reactive, ref, type Ref } from 'vue'
-import { client, of } from '../api/client'
+import { light } from '../api/light'
 import { ApiProblem } from '../api/problem'
 import type { components } from '../api/schema'
 import { text } from '../text/basket'
@@ -97,20 +97,20 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
     if (submission && (!who.email || (who.name === declared.name && who.email === declared.email))) return
     if (submission) {
       try {
-        await of(client.PUT('/api/basket/submissions', { body: who, headers: { ...headers.value, 'Oak-Submission': submission } }))
+        await light('put', '/api/basket/submissions', { body: who, headers: { ...headers.value, 'Oak-Submission': submission } })
       } catch (error) {
         const { code } = error as ApiProblem
         if (code !== 'no-submission' && code !== 'submission-finished') throw error
         submission = ''
       }
     }
-    if (!submission) submission = (await of(client.POST('/api/basket/submissions', { body: who, headers: headers.value }))).submission
+    if (!submission) submission = (await light('post', '/api/basket/submissions', { body: who, headers: headers.value })).submission
     declared = { ...who }
     kept.keep({ submission, ...declared })
   }
 
   async function finish() {
-    receipt.value = await of(client.POST('/api/basket/submissions/finish', { headers: { 'Oak-Submission': submission } }))
+    receipt.value = await light('post', '/api/basket/submissions/finish', { headers: { 'Oak-Submission': submission } })
     kept.forget()
     phase.value = 'done'
   }

@@ -11,15 +11,13 @@ const signing = ref(false)
 </script>
 
 <template>
-  <div class="note" role="alert" aria-live="assertive">
-    <p v-if="sessionEnded">{{ t.ended }} <ElButton size="small" @click="signing = true">{{ t.signIn }}</ElButton></p>
-    <p v-else-if="!connected">{{ t.lost }}</p>
-  </div>
+  <p v-if="sessionEnded" class="note" role="alert">{{ t.ended }} <ElButton size="small" @click="signing = true">{{ t.signIn }}</ElButton></p>
+  <p v-else-if="!connected" class="note" role="alert">{{ t.lost }}</p>
   <SignInAgain v-if="signing" @done="signing = false" />
 </template>
 
 <style scoped>
-.note p {
+.note {
   margin: 0;
   padding: 6px 28px;
   border-bottom: 2px solid var(--acorn);

@@ -39,7 +39,7 @@ async function submit() {
       <label for="again-email">{{ t.email }}</label>
       <ElInput id="again-email" v-model="form.email" type="email" autocomplete="username" :aria-invalid="!!problem" aria-describedby="again-error" />
       <label for="again-password">{{ t.password }}</label>
-      <ElInput id="again-password" v-model="form.password" ref="password" type="password" autocomplete="current-password" :aria-invalid="!!problem" aria-describedby="again-error" />
+      <ElInput id="again-password" ref="password" v-model="form.password" type="password" autocomplete="current-password" :aria-invalid="!!problem" aria-describedby="again-error" />
       <p id="again-error" class="error" role="alert">{{ problem ? `${problem.title}. ${problem.detail}` : '' }}</p>
     </form>
     <template #footer>

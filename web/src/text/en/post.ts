@@ -53,6 +53,7 @@ export const post = {
   sends: 'What will go',
   nobody: 'Nobody of these gets a letter.',
   skipped: '1 person gets none: {1} | {0} people get none: {1}',
+  allTheSame: 'Write all the same to those who are not chased, or who got a letter less than a day ago',
   send: 'Send 1 letter | Send {0} letters',
   sent: '1 letter goes in a minute | {0} letters go in a minute',
   undone: '1 letter stopped | {0} letters stopped',

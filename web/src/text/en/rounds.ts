@@ -93,6 +93,14 @@ export const status = {
 
 export const setup = {
   title: 'Setup',
+  password: {
+    title: 'Your password',
+    present: 'Present password',
+    next: 'New password',
+    hint: 'At least 12 characters. Everywhere else you are signed in ends.',
+    save: 'Change the password',
+    changed: 'Password changed',
+  },
   calendars: 'Working days',
   calendarsHelp: 'Lateness is told in working days, and rounds that come again keep clear of closed days.',
   name: 'Name',

@@ -7,6 +7,7 @@ import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
 import { say } from '../../say'
+import PartHow from '../compose/PartHow.vue'
 import PartWhat from '../compose/PartWhat.vue'
 import PartWhen from '../compose/PartWhen.vue'
 import PartWhere from '../compose/PartWhere.vue'
@@ -23,7 +24,10 @@ const problem = ref<ApiProblem>()
 const errors = ref<ApiProblem>()
 const preview = ref<Schemas['ChangePreview']>()
 const previewed = ref('')
-const stale = computed(() => previewed.value !== '' && previewed.value !== JSON.stringify(sheet))
+const passcodeSet = ref(false)
+const dropPasscode = ref(false)
+const typed = () => JSON.stringify([sheet, dropPasscode.value])
+const stale = computed(() => previewed.value !== '' && previewed.value !== typed())
 const parts = [PartWhat, PartWhen, PartWhere]
 const FIRST = 100
 
@@ -32,6 +36,7 @@ async function load() {
     const changing = await desk.changing(id)
     Object.assign(sheet, changing.sheet)
     version.value = changing.version
+    passcodeSet.value = changing.passcodeSet
     loaded.value = true
     problem.value = undefined
   } catch (error) {
@@ -41,13 +46,13 @@ async function load() {
 
 onMounted(load)
 
-const plain = () => JSON.parse(JSON.stringify(sheet)) as RoundSheet
+const change = () => ({ version: version.value, sheet: JSON.parse(JSON.stringify(sheet)) as RoundSheet, dropPasscode: dropPasscode.value })
 
 async function look() {
   errors.value = undefined
   try {
-    preview.value = await desk.previewChange(id, version.value, plain())
-    previewed.value = JSON.stringify(sheet)
+    preview.value = await desk.previewChange(id, change())
+    previewed.value = typed()
   } catch (error) {
     preview.value = undefined
     previewed.value = ''
@@ -57,7 +62,7 @@ async function look() {
 
 async function apply() {
   try {
-    await desk.applyChange(id, version.value, plain())
+    await desk.applyChange(id, change())
     await router.push({ name: 'round', params: { id } })
     say(t.applied)
   } catch (error) {
@@ -81,6 +86,7 @@ const errorAt = computed(() => (field: string) => errors.value?.at(field) ?? '')
     <form v-if="loaded" class="columns" novalidate @submit.prevent="look">
       <div>
         <section v-for="(part, n) in parts" :key="n" class="part"><component :is="part" :sheet="sheet" :error-at="errorAt" /></section>
+        <section class="part"><PartHow v-model:drop-passcode="dropPasscode" :sheet="sheet" :error-at="errorAt" changing :passcode-set="passcodeSet" /></section>
       </div>
       <aside class="effect" aria-live="polite">
         <ElButton native-type="submit" :type="!preview || stale ? 'primary' : 'default'">{{ t.preview }}</ElButton>

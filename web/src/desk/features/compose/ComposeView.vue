@@ -152,7 +152,10 @@ h2 {
   color: var(--oak);
 }
 .check ul {
-  margin: 0 0 12px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 22px;
+  margin: 0 0 8px;
   padding-left: 20px;
 }
 .check h2 {

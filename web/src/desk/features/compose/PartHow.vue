@@ -5,14 +5,16 @@ import { text } from '../../../text/desk'
 import { useRead } from '../../queries'
 import FieldBox from './FieldBox.vue'
 
-defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
+/** Of a round that gathers already nothing is asked about invitations, and the passcode that stands cannot be read, only replaced or taken away. */
+defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string; changing?: boolean; passcodeSet?: boolean }>()
+const dropPasscode = defineModel<boolean>('dropPasscode')
 const t = text.compose
 const { value: post } = useRead(['post'], desk.post)
 </script>
 
 <template>
   <p>{{ t.personal }}</p>
-  <fieldset class="invite">
+  <fieldset v-if="!changing" class="invite">
     <legend>{{ text.post.inviteTitle }}</legend>
     <ElRadioGroup v-model="sheet.letters.invite" :aria-label="text.post.inviteTitle">
       <ElRadio :value="true">{{ text.post.invite }}</ElRadio>
@@ -22,9 +24,10 @@ const { value: post } = useRead(['post'], desk.post)
     <p v-else-if="post && (sheet.letters.invite || sheet.letters.steps.length > 0) && !post.reachable" class="warn" role="status">{{ text.post.local(post.links) }}</p>
   </fieldset>
   <ElCheckbox v-model="sheet.openLink">{{ t.openLink }}</ElCheckbox>
-  <FieldBox v-if="sheet.openLink" id="passcode" v-slot="{ attrs }" :label="t.passcode" :error="errorAt('passcode')">
-    <ElInput v-bind="attrs" v-model="sheet.passcode" :maxlength="limits.RoundSheet.passcode.longest" autocomplete="off" />
+  <FieldBox v-if="sheet.openLink" id="passcode" v-slot="{ attrs }" :label="passcodeSet ? t.newPasscode : t.passcode" :error="errorAt('passcode')">
+    <ElInput v-bind="attrs" v-model="sheet.passcode" :disabled="dropPasscode" :maxlength="limits.RoundSheet.passcode.longest" autocomplete="off" />
   </FieldBox>
+  <ElCheckbox v-if="sheet.openLink && passcodeSet" v-model="dropPasscode">{{ t.dropPasscode }}</ElCheckbox>
 </template>
 
 <style scoped>

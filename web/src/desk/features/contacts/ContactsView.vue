@@ -8,7 +8,7 @@ import { text } from '../../../text/desk'
 import FailureNote from '../../FailureNote.vue'
 import SuggestField from '../../fields/SuggestField.vue'
 import { say, sayProblem } from '../../say'
-import { useRead } from '../../queries'
+import { queries, useRead } from '../../queries'
 
 const t = text.contacts
 const route = useRoute()
@@ -21,12 +21,13 @@ const chosen = reactive(new Set<number>())
 const into = ref('')
 const further = ref<Contact[]>([])
 const words = refDebounced(find, WAIT_MILLISECONDS)
-const { value: list, problem, load } = useRead(
+const { value: list, problem } = useRead(
   computed(() => ['contacts', words.value, group.value, provisional.value]),
   () => desk.contacts(words.value, group.value, provisional.value, 0),
   { on: (event) => event.type === 'contact' },
 )
 watch(list, () => (further.value = []))
+const load = () => queries.invalidateQueries({ queryKey: ['contacts'] })
 const contacts = computed(() => [...(list.value?.contacts ?? []), ...further.value])
 
 async function more() {

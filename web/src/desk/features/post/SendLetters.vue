@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
@@ -13,20 +13,29 @@ const t = text.post
 const preview = ref<Schemas['Sending']>()
 const problem = ref<ApiProblem>()
 const box = useTemplateRef('box')
+const allTheSame = ref(false)
+/** Whether somebody is left out who could be written to all the same. */
+const leftOut = computed(() => allTheSame.value || ['PAUSED', 'TOO_SOON'].some((why) => preview.value?.skipped[why]))
+const chosen = () => ({ baskets: props.baskets, allTheSame: allTheSame.value })
 const letters = computed(() => Object.values(preview.value?.kinds ?? {}).reduce((sum, n) => sum + n, 0))
 
-onMounted(async () => {
+async function look() {
   try {
-    preview.value = await desk.previewLetters(props.roundId, props.baskets)
+    preview.value = await desk.previewLetters(props.roundId, chosen())
   } catch (error) {
     problem.value = error as ApiProblem
   }
+}
+
+watch(allTheSame, look)
+onMounted(async () => {
+  await look()
   box.value?.focus({ preventScroll: true })
 })
 
 async function send() {
   try {
-    const { batch } = await desk.sendLetters(props.roundId, props.baskets)
+    const { batch } = await desk.sendLetters(props.roundId, chosen())
     emit('done')
     say(t.sent(letters.value), { label: text.panel.undo, run: () => void stop(batch) })
   } catch (error) {
@@ -51,6 +60,7 @@ async function stop(batch: number) {
       <p v-else>{{ t.nobody }}</p>
       <p v-for="(n, why) in preview.skipped" :key="why" class="quiet">{{ t.skipped(n, t.reasons[why] ?? String(why)) }}</p>
     </template>
+    <ElCheckbox v-if="leftOut" v-model="allTheSame">{{ t.allTheSame }}</ElCheckbox>
     <p v-if="problem" class="error" role="alert">{{ problem.at('baskets') || problem.detail }}</p>
     <span class="buttons">
       <ElButton v-if="letters > 0" type="primary" size="small" @click="send">{{ t.send(letters) }}</ElButton>

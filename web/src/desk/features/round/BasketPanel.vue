@@ -5,6 +5,8 @@ import { limits } from '../../../api/limits'
 import type { PanelFile } from '../../../api/desk'
 import { text, withCount } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
+import PlainName from '../../../shared/PlainName.vue'
+import NamedMenu from '../../fields/NamedMenu.vue'
 import WeaveTile from '../../../shared/WeaveTile.vue'
 import FailureNote from '../../FailureNote.vue'
 import ClaimNote from './ClaimNote.vue'
@@ -19,7 +21,7 @@ import { usePanel } from './use-panel'
 const props = defineProps<{ basketId: number; closed: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 const t = text.panel
-const { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, set, extend, acceptAll, copyLink } = usePanel(Number(useRoute().params.id), props.basketId)
+const { panel, problem, load, chosen, previewed, linkToCopy, zip, one: chosenFile, toggle, review, remove, restore, waive, set, extend, acceptAll, copyLink } = usePanel(Number(useRoute().params.id), props.basketId)
 const box = useTemplateRef('box')
 const extending = ref(false)
 const noting = ref(false)
@@ -33,6 +35,33 @@ const claimed = computed(() => {
 })
 const tiles = computed(() => panel.value?.row.tiles.map(tileOf) ?? [])
 const owed = computed(() => panel.value?.items.map((item, n) => ({ item, tile: tiles.value[n]! })).filter(({ item, tile }) => tile.standing !== 'NOT_OWED' || panel.value!.files.some((file) => file.itemId === item.id && !keptApart(file))) ?? [])
+
+interface Offer {
+  label: string
+  run: () => void
+  open?: boolean
+}
+
+/** What can be done with this basket; the first is what is due: files are checked, a link is handed over, whoever owes is written to. */
+const offered = computed<Offer[]>(() => {
+  const { row, hasLink } = panel.value!
+  const check: Offer | false = row.toCheck > 0 && { label: t.checkFiles(row.toCheck), run: () => document.querySelector('.panel .to-check')?.scrollIntoView({ block: 'start' }) }
+  const copy: Offer | false = hasLink && { label: t.copyLink, run: () => void copyLink() }
+  const write: Offer | false = !row.walkIn && !props.closed && { label: t.write, run: () => (writing.value = !writing.value), open: writing.value }
+  const finished = row.progress === 'COMPLETE' || row.progress === 'CHECKED'
+  const due = check || (row.progress === 'NOT_ASKED' && copy) || (!finished && !row.waived && write) || copy || write
+  const rest: (Offer | false)[] = [
+    check, copy, write,
+    !row.waived && { label: t.extend, run: () => (extending.value = !extending.value) },
+    row.toCheck > 1 && { label: text.review.acceptAll(row.toCheck), run: () => void acceptAll() },
+    !row.walkIn && { label: row.waived ? t.unexcuseAll : t.excuseAll, run: () => void set({ kind: 'EXCUSE', on: !row.waived }, row.waived ? t.askedAgain : t.excusedAll) },
+    !row.walkIn && { label: row.paused ? text.acts.unpause : text.acts.pause, run: () => void set({ kind: 'PAUSE', on: !row.paused }, row.paused ? text.acts.unpausedNow : text.acts.pausedNow) },
+    { label: text.acts.note, run: askNote },
+    { label: row.removed ? text.acts.putBack : text.acts.remove, run: () => void set({ kind: 'REMOVE', on: !row.removed }, row.removed ? text.acts.putBackNow : text.acts.removedNow) },
+  ]
+  const all = rest.filter((one): one is Offer => !!one)
+  return due ? [due, ...all.filter((one) => one !== due)] : all
+})
 
 function askNote() {
   note.value = panel.value!.row.note
@@ -60,16 +89,12 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
         <ElButton class="close" link :aria-label="t.close" @click="emit('close')">✕</ElButton>
       </header>
       <div class="actions">
-        <ElButton v-if="panel.hasLink" size="small" @click="copyLink">{{ t.copyLink }}</ElButton>
-        <ElButton v-if="!panel.row.walkIn && !closed" size="small" :aria-expanded="writing" @click="writing = !writing">{{ text.post.writeOne }}</ElButton>
-        <a v-if="chosen.size > 0" class="button small primary" :href="one ?? zip" download>{{ t.downloadChosen(chosen.size) }}</a>
+        <template v-for="(one, n) in offered" :key="one.label">
+          <ElButton v-if="n === 0" type="primary" size="small" :aria-expanded="one.open" @click="one.run">{{ one.label }}</ElButton>
+        </template>
+        <a v-if="chosen.size > 0" class="button small" :href="chosenFile ?? zip" download>{{ t.downloadChosen(chosen.size) }}</a>
         <a v-else-if="panel.files.length > 1" class="button small" :href="`/api/files.zip?basket=${panel.id}`" download>{{ t.downloadAll }}</a>
-        <ElButton v-if="!panel.row.waived" size="small" :aria-expanded="extending" @click="extending = !extending">{{ t.extend }}</ElButton>
-        <ElButton v-if="panel.row.toCheck > 1" size="small" @click="acceptAll">{{ text.review.acceptAll(panel.row.toCheck) }}</ElButton>
-        <ElButton v-if="!panel.row.walkIn" size="small" @click="set({ kind: 'EXCUSE', on: !panel.row.waived }, panel.row.waived ? t.askedAgain : t.excusedAll)">{{ panel.row.waived ? t.unexcuseAll : t.excuseAll }}</ElButton>
-        <ElButton v-if="!panel.row.walkIn" size="small" @click="set({ kind: 'PAUSE', on: !panel.row.paused }, panel.row.paused ? text.acts.unpausedNow : text.acts.pausedNow)">{{ panel.row.paused ? text.acts.unpause : text.acts.pause }}</ElButton>
-        <ElButton size="small" :aria-expanded="noting" @click="askNote">{{ text.acts.note }}</ElButton>
-        <ElButton size="small" @click="set({ kind: 'REMOVE', on: !panel.row.removed }, panel.row.removed ? text.acts.putBackNow : text.acts.removedNow)">{{ panel.row.removed ? text.acts.putBack : text.acts.remove }}</ElButton>
+        <NamedMenu :label="t.more" :names="offered.slice(1).map((one) => one.label)" size="small" @pick="(n) => offered[n + 1]!.run()" />
       </div>
       <SendLetters v-if="writing" :round-id="panel.roundId" :baskets="[panel.id]" @done="writing = false" />
       <form v-if="noting" class="noting" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
@@ -88,16 +113,16 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
         <template v-for="sending in claimed" :key="sending[0]!.submissionId">
           <ClaimNote :file="sending[0]!" :person="panel.row.name" @decided="load" />
           <ul>
-            <PanelFileEntry v-for="file in sending" :key="file.id" :file="file" :chosen="chosen.has(file.id)" :previewed="previewed === file.id" @toggle="toggle(file.id)" @preview="previewed = previewed === file.id ? undefined : file.id" />
+            <PanelFileEntry v-for="file in sending" :key="file.id" :file="file" :chosen="chosen.has(file.id)" :previewed="previewed === file.id" @toggle="toggle(file.id)" @preview="previewed = previewed === file.id ? undefined : file.id" @remove="(reason) => remove(file, reason)" />
           </ul>
         </template>
       </section>
 
-      <section v-for="{ item, tile } in owed" :key="item.id">
+      <section v-for="{ item, tile } in owed" :key="item.id" :class="{ 'to-check': panel.files.some((file) => file.itemId === item.id && file.review === 'NONE' && !keptApart(file)) }">
         <h3>
           <WeaveTile :standing="tile.standing" :late="tile.late" :overdue="tile.overdue" :label="tileWords(item, tile)" />
           <span>{{ item.title }}</span>
-          <ElButton v-if="!panel.row.waived && (tile.standing === 'WAIVED' || tile.standing === 'WANTED' || tile.standing === 'PART')" type="primary" link size="small"
+          <ElButton v-if="!panel.row.waived && tile.standing !== 'NOT_OWED'" type="primary" link size="small"
             :aria-label="`${tile.standing === 'WAIVED' ? t.unexcuse : t.excuse}: ${item.title}`"
             @click="waive(item.id, tile.standing !== 'WAIVED')">
             {{ tile.standing === 'WAIVED' ? t.unexcuse : t.excuse }}
@@ -113,10 +138,20 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
             @toggle="toggle(file.id)"
             @preview="previewed = previewed === file.id ? undefined : file.id"
             @review="(to, reason) => review(file, to, reason)"
+            @remove="(reason) => remove(file, reason)"
           />
         </ul>
       </section>
       <p v-if="panel.files.length === 0" class="quiet">{{ t.noFiles }}</p>
+      <section v-if="panel.removed.length > 0">
+        <h3>{{ t.removedFiles }}</h3>
+        <ul>
+          <li v-for="one in panel.removed" :key="one.fileId">
+            <PlainName class="mono" :name="one.name" /> <span class="quiet">{{ dayAndTime(one.at) }}, {{ one.reason }}</span>
+            <ElButton size="small" :aria-label="`${t.restore} ${one.name}`" @click="restore(one.fileId)">{{ t.restore }}</ElButton>
+          </li>
+        </ul>
+      </section>
 
       <PanelLetters v-if="!panel.row.walkIn" :round-id="panel.roundId" :basket-id="panel.id" />
 

@@ -11,7 +11,7 @@ const t = text.round.counts
 
 const totals = computed<{ list: Filter; words: string; tone?: string }[]>(() => [
   { list: 'complete', words: t.complete(props.counts.complete, props.counts.asked, props.counts.percent), tone: 'strong' },
-  { list: 'sent', words: t.files(props.counts.files, props.counts.senders) },
+  { list: 'sent', words: t.files(props.counts.files, t.senders(props.counts.senders)) },
 ])
 </script>
 

@@ -4,32 +4,36 @@ import { limits } from '../../../api/limits'
 import type { PanelFile, Review } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FilePreview from '../../../shared/FilePreview.vue'
+import PlainName from '../../../shared/PlainName.vue'
 import { sizeWords } from '../../../shared/size'
 import { dayAndTime } from '../../../shared/time'
 import SuggestField from '../../fields/SuggestField.vue'
 
 const props = defineProps<{ file: PanelFile; chosen: boolean; previewed: boolean }>()
-const emit = defineEmits<{ toggle: []; preview: []; review: [to: Review, reason: string] }>()
+const emit = defineEmits<{ toggle: []; preview: []; review: [to: Review, reason: string]; remove: [reason: string] }>()
 const t = text.panel
 const apart = computed(() => props.file.claim === 'OPEN' || props.file.claim === 'DECLINED')
-const asking = ref(false)
+const asking = ref<'return' | 'remove'>()
 const reason = ref('')
 const reasonField = useTemplateRef('reasonField')
 
 function reasonsLike(typed: string, show: (reasons: { value: string }[]) => void) {
-  show(text.review.reasons.filter((one) => one.toLowerCase().includes(typed.trim().toLowerCase())).map((value) => ({ value })))
+  const usual = asking.value === 'remove' ? t.removeReasons : text.review.reasons
+  show(usual.filter((one) => one.toLowerCase().includes(typed.trim().toLowerCase())).map((value) => ({ value })))
 }
 
-async function ask() {
-  asking.value = true
+async function ask(what: 'return' | 'remove') {
+  asking.value = what
+  reason.value = ''
   await nextTick()
   reasonField.value?.focus()
 }
 
 function sendBack() {
   if (!reason.value.trim()) return reasonField.value?.focus()
-  asking.value = false
-  emit('review', 'RETURNED', reason.value)
+  if (asking.value === 'remove') emit('remove', reason.value)
+  else emit('review', 'RETURNED', reason.value)
+  asking.value = undefined
 }
 </script>
 
@@ -37,11 +41,11 @@ function sendBack() {
   <li>
     <div class="line">
       <ElCheckbox :model-value="chosen" :aria-label="t.select(file.name)" @change="emit('toggle')" />
-      <span class="mono">{{ file.name }}</span>
+      <PlainName class="mono" :name="file.name" />
     </div>
     <p class="quiet facts">
       {{ dayAndTime(file.receivedAt) }}, {{ sizeWords(file.bytes) }}, {{ t.receipt }} <span class="mono">{{ file.receipt }}</span>
-      <template v-if="file.originalName !== file.name">, {{ t.original }} <span class="mono">{{ file.originalName }}</span></template>
+      <template v-if="file.originalName !== file.name">, {{ t.original }} <PlainName class="mono" :name="file.originalName" /></template>
       <template v-if="file.declaredAs">, {{ t.declared }} {{ file.declaredAs }}</template>
     </p>
     <p v-if="file.sameAs" class="same">
@@ -53,14 +57,15 @@ function sendBack() {
       <ElButton size="small" :aria-expanded="previewed" :aria-label="`${previewed ? t.hide : t.show} ${props.file.name}`" @click="emit('preview')">{{ previewed ? t.hide : t.show }}</ElButton>
       <a class="button small" :href="`/api/files/${file.id}`" download :aria-label="`${t.download} ${file.name}`">{{ t.download }}</a>
       <ElButton v-if="file.review !== 'ACCEPTED' && !apart" size="small" :aria-label="`${t.accept} ${file.name}`" @click="emit('review', 'ACCEPTED', '')">{{ t.accept }}</ElButton>
-      <ElButton v-if="file.review !== 'RETURNED' && !apart" size="small" :aria-label="`${t.sendBack} ${file.name}`" @click="ask">{{ t.sendBack }}</ElButton>
+      <ElButton v-if="file.review !== 'RETURNED' && !apart" size="small" :aria-label="`${t.sendBack} ${file.name}`" @click="ask('return')">{{ t.sendBack }}</ElButton>
+      <ElButton size="small" link :aria-label="`${t.removeFile} ${file.name}`" @click="ask('remove')">{{ t.removeFile }}</ElButton>
     </div>
-    <form v-if="asking" class="reason" @submit.prevent="sendBack" @keydown.esc.stop="asking = false">
-      <label :for="`reason-${file.id}`">{{ t.reason }}</label>
+    <form v-if="asking" class="reason" @submit.prevent="sendBack" @keydown.esc.stop="asking = undefined">
+      <label :for="`reason-${file.id}`">{{ asking === 'remove' ? t.removeReason : t.reason }}</label>
       <SuggestField :id="`reason-${file.id}`" ref="reasonField" v-model="reason" :maxlength="limits.Decision.reason.longest" :fetch-suggestions="reasonsLike" />
       <span class="actions">
-        <ElButton type="primary" size="small" native-type="submit">{{ t.confirmReturn }}</ElButton>
-        <ElButton size="small" @click="asking = false">{{ text.round.cancel }}</ElButton>
+        <ElButton type="primary" size="small" native-type="submit">{{ asking === 'remove' ? t.confirmRemove : t.confirmReturn }}</ElButton>
+        <ElButton size="small" @click="asking = undefined">{{ text.round.cancel }}</ElButton>
       </span>
     </form>
     <FilePreview v-if="previewed" :id="file.id" :name="file.name" :media-type="file.mediaType" />

@@ -2,11 +2,12 @@
 import { useRouter } from 'vue-router'
 import { desk, type BoardView } from '../../../api/desk'
 import { text } from '../../../text/desk'
-import { sayProblem } from '../../say'
+import { copy } from '../../copy'
+import { say, sayProblem } from '../../say'
 
 /** What is done less often with a round. */
 const props = defineProps<{ board: BoardView; files: number }>()
-defineEmits<{ close: []; reopen: [] }>()
+const emit = defineEmits<{ close: []; reopen: []; history: []; links: [words: string] }>()
 const t = text.round
 const router = useRouter()
 
@@ -14,6 +15,19 @@ async function copyRound() {
   try {
     const draft = await desk.copyRound(props.board.id)
     await router.push({ name: 'sheet', params: { id: draft.head.id } })
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+
+/** Everybody's link as a table that spreadsheets take: name, address, link. */
+async function copyLinks() {
+  try {
+    const all = await desk.links(props.board.id)
+    if (all.length === 0) return say(t.noLinks)
+    const table = all.map((one) => [one.name, one.email, one.url].map((cell) => cell.replace(/[\t\r\n]+/g, ' ')).join('\t')).join('\n')
+    if (await copy(table)) say(t.linksCopied(all.length))
+    else emit('links', table)
   } catch (error) {
     sayProblem(error)
   }
@@ -27,7 +41,7 @@ function follow(event: Event) {
 </script>
 
 <template>
-  <ElButton v-if="board.state === 'CLOSED'" type="primary" @click="$emit('reopen')">{{ t.reopen }}</ElButton>
+  <ElButton v-if="board.state === 'CLOSED'" type="primary" @click="emit('reopen')">{{ t.reopen }}</ElButton>
   <ElDropdown trigger="click" placement="bottom-end" :teleported="false" class="round-menu">
     <ElButton>{{ t.more }}</ElButton>
     <template #dropdown>
@@ -36,11 +50,15 @@ function follow(event: Event) {
         <ElDropdownItem @click="follow"><a tabindex="-1" :href="`/rehearsal/${board.id}`" target="_blank" rel="noopener">{{ t.rehearse }}</a></ElDropdownItem>
         <ElDropdownItem @click="copyRound">{{ t.copyRound }}</ElDropdownItem>
         <ElDropdownItem @click="follow"><RouterLink tabindex="-1" :to="{ name: 'again', params: { id: board.id } }">{{ t.comeAgain }}</RouterLink></ElDropdownItem>
-        <ElDropdownItem v-if="files > 0" divided @click="follow"><a tabindex="-1" :href="`/api/files.zip?round=${board.id}`" download>{{ t.takeAll }}</a></ElDropdownItem>
-        <ElDropdownItem :divided="files === 0" @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/table.csv`" download>{{ t.tableCsv }}</a></ElDropdownItem>
+        <ElDropdownItem @click="emit('history')">{{ t.history }}</ElDropdownItem>
+        <ElDropdownItem divided @click="copyLinks">{{ t.copyLinks }}</ElDropdownItem>
+        <ElDropdownItem v-if="files > 0" @click="follow"><a tabindex="-1" :href="`/api/files.zip?round=${board.id}`" download>{{ t.takeAll }}</a></ElDropdownItem>
+        <ElDropdownItem @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/table.csv`" download>{{ t.tableCsv }}</a></ElDropdownItem>
         <ElDropdownItem @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/table.xlsx`" download>{{ t.tableXlsx }}</a></ElDropdownItem>
+        <ElDropdownItem v-if="files > 0" @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/files.csv`" download>{{ t.filesCsv }}</a></ElDropdownItem>
+        <ElDropdownItem v-if="files > 0" @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/files.xlsx`" download>{{ t.filesXlsx }}</a></ElDropdownItem>
         <ElDropdownItem @click="follow"><RouterLink tabindex="-1" :to="{ name: 'status', params: { id: board.id } }">{{ t.statusSheet }}</RouterLink></ElDropdownItem>
-        <ElDropdownItem v-if="board.state === 'GATHERING'" divided @click="$emit('close')">{{ t.close }}</ElDropdownItem>
+        <ElDropdownItem v-if="board.state === 'GATHERING'" divided @click="emit('close')">{{ t.close }}</ElDropdownItem>
       </ElDropdownMenu>
     </template>
   </ElDropdown>

@@ -19,6 +19,7 @@ import BoardTable from './BoardTable.vue'
 import { itemIds } from './board-sort'
 import BulkBar from './BulkBar.vue'
 import KeyHelp from './KeyHelp.vue'
+import RoundHistory from './RoundHistory.vue'
 import RoundLetters from './RoundLetters.vue'
 import RoundMenu from './RoundMenu.vue'
 import { useBoard } from './use-board'
@@ -59,6 +60,7 @@ const ruler = computed(() => ({
 }))
 const chosenRows = computed(() => (pulse.value >= 0 ? [...chosen].map((id) => rows.get(id)).filter((row) => row !== undefined) : []))
 const noLongerMoving = computed(() => board.value?.state === 'CLOSED' || board.value?.state === 'ARCHIVED')
+const history = ref(false)
 const closing = ref(false)
 const adding = ref(false)
 const helping = ref(false)
@@ -140,10 +142,10 @@ async function change(action: 'close' | 'reopen') {
           <RouterLink v-if="counts.toCheck + counts.claimed > 0" class="button primary" :to="{ name: 'review', params: { id: board.id } }">{{ counts.toCheck > 0 ? t.check(counts.toCheck) : t.lookAtClaimed(counts.claimed) }}</RouterLink>
           <ElButton v-if="board.hasOpenLink" @click="copyOpenLink">{{ t.copyOpenLink }}</ElButton>
           <ElButton v-if="board.state === 'GATHERING'" :aria-expanded="adding" @click="adding = !adding">{{ t.askMore }}</ElButton>
-          <RoundMenu :board="board" :files="counts.files" @close="closing = true" @reopen="change('reopen')" />
+          <RoundMenu :board="board" :files="counts.files" @close="closing = true" @reopen="change('reopen')" @history="history = true" @links="linkToCopy = $event" />
         </div>
       </header>
-      <p v-if="linkToCopy" class="failure">{{ t.copyFailed }} <span class="mono">{{ linkToCopy }}</span></p>
+      <p v-if="linkToCopy" class="failure">{{ t.copyFailed }} <span class="mono links">{{ linkToCopy }}</span></p>
       <AddLateForm v-if="adding" :round-id="roundId" @done="adding = false" />
 
       <div v-if="counts.asked > 0" class="line">
@@ -190,6 +192,7 @@ async function change(action: 'close' | 'reopen') {
         <BasketPanel v-if="shown" :key="shown" :basket-id="shown" :closed="noLongerMoving" @close="show(undefined)" />
       </div>
 
+      <RoundHistory v-if="history" v-model="history" :round-id="roundId" :zone="board.zone" />
       <KeyHelp v-model="helping" :keys="text.board.keyList" />
       <ElDialog v-model="closing" :title="t.close" width="460" append-to-body>
         <p>{{ t.confirmClose }}</p>
@@ -203,6 +206,10 @@ async function change(action: 'close' | 'reopen') {
 </template>
 
 <style scoped>
+.links {
+  display: block;
+  white-space: pre-wrap;
+}
 .actions {
   display: flex;
   flex-wrap: wrap;

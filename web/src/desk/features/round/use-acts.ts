@@ -40,5 +40,5 @@ export function useActs(roundId: number) {
     done(await desk.addLate(roundId, people, groups), text.acts.added)
   }
 
-  return { act, tryAct, addLate }
+  return { act, tryAct, addLate, undo }
 }

@@ -39,6 +39,15 @@ export function usePanel(roundId: number, basketId: number) {
     return act(() => desk.review(file.id, file.review, to, reason), () => say(`${text.panel.decided[to]}: ${file.name}`, undo))
   }
 
+  function remove(file: PanelFile, reason: string) {
+    const undo = { label: text.panel.undo, run: () => void restore(file.id) }
+    return act(() => desk.removeFile(file.id, reason), () => say(`${text.panel.fileRemoved}: ${file.name}`, undo))
+  }
+
+  function restore(file: number) {
+    return act(() => desk.restoreFile(file), () => say(text.panel.restored))
+  }
+
   const acts = useActs(roundId)
 
   /** Does something to this basket as it was seen. */
@@ -73,5 +82,5 @@ export function usePanel(roundId: number, basketId: number) {
     })
   }
 
-  return { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, waive, set, extend, acceptAll, copyLink }
+  return { panel, problem, load, chosen, previewed, linkToCopy, zip, one, toggle, review, remove, restore, waive, set, extend, acceptAll, copyLink }
 }

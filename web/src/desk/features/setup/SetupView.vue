@@ -7,6 +7,7 @@ import { copy } from '../../copy'
 import { say, sayProblem } from '../../say'
 import { useRead } from '../../queries'
 import CalendarCard from './CalendarCard.vue'
+import PasswordCard from './PasswordCard.vue'
 import PostCard from './PostCard.vue'
 
 const t = text.setup
@@ -46,6 +47,7 @@ function addCalendar() {
       <ElButton @click="addCalendar">{{ t.addCalendar }}</ElButton>
     </section>
     <PostCard />
+    <PasswordCard />
     <section aria-labelledby="feed">
       <h2 id="feed">{{ t.feed }}</h2>
       <p class="quiet">{{ t.feedHelp }}</p>

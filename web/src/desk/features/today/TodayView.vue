@@ -11,9 +11,8 @@ const t = text.today
 const any = { on: () => true }
 const { value: today, problem, load } = useRead(['today'], desk.today, any)
 const { value: letters } = useRead(['coming-letters'], desk.comingLetters, any)
-const { value: refused } = useRead(['letters', 'FAILED'], () => desk.letters('FAILED', '', undefined, undefined), any)
 const { value: post } = useRead(['post'], desk.post, any)
-const failed = computed(() => refused.value?.counts.FAILED ?? 0)
+const failed = computed(() => post.value?.undelivered ?? 0)
 const trouble = computed(() => post.value?.trouble ?? '')
 
 const heading = computed(() => (today.value ? dayWords(today.value.date, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }) : ''))

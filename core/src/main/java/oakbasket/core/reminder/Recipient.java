@@ -32,6 +32,11 @@ public record Recipient(boolean gathering, boolean removed, boolean walkIn, bool
                 : lastLetter != null && at.isBefore(lastLetter.plus(MINIMUM_GAP)) ? Reason.TOO_SOON : null));
     }
 
+    /** Why a letter sent by hand goes only when that is wanted all the same; empty when nothing speaks against it. */
+    public Optional<Reason> againstByHand(Instant at) {
+        return Optional.ofNullable(paused ? Reason.PAUSED : lastLetter != null && at.isBefore(lastLetter.plus(MINIMUM_GAP)) ? Reason.TOO_SOON : null);
+    }
+
     /** Why not even a letter sent by hand goes: nothing is owed. Empty when something is. */
     public Optional<Reason> againstOwing() {
         return Optional.ofNullable(

@@ -85,11 +85,7 @@ public class AccountService {
         if (!MessageDigest.isEqual(given, setUpCode.getBytes(StandardCharsets.UTF_8))) {
             errors.add(Fault.of("code", "set-up-code"));
         }
-        if (password.codePointCount(0, password.length()) < SHORTEST_PASSWORD) {
-            errors.add(Fault.of("password", "password-short", SHORTEST_PASSWORD));
-        } else if (password.getBytes(StandardCharsets.UTF_8).length > LONGEST_PASSWORD_BYTES) {
-            errors.add(Fault.of("password", "longest-bytes", LONGEST_PASSWORD_BYTES));
-        }
+        errors.addAll(passwordFaults(password));
         try {
             Person person = new Person(name.strip(), MailAddress.parse(email));
             if (errors.isEmpty()) {
@@ -122,6 +118,31 @@ public class AccountService {
             throw Problem.of(Problem.Kind.SIGN_IN_NEEDED, "sign-in-wrong");
         }
         return found.get().account();
+    }
+
+    /**
+     * Changes a password.
+     *
+     * @throws Problem with status 422 when the present one is wrong or the new one cannot be used
+     */
+    public void changePassword(Account account, String present, String next) {
+        String hash = accounts.find(keyOf(account.email()).orElseThrow()).orElseThrow().passwordHash();
+        if (!hashes.matches(present, hash, true)) {
+            throw Problem.field("present", "password-wrong");
+        }
+        List<Fault> faults = passwordFaults(next);
+        if (!faults.isEmpty()) {
+            throw Problem.fields(faults);
+        }
+        String fresh = Objects.requireNonNull(encoder.encode(next));
+        transactions.durably(() -> accounts.setPassword(account.id(), fresh));
+    }
+
+    private static List<Fault> passwordFaults(String password) {
+        if (password.codePointCount(0, password.length()) < SHORTEST_PASSWORD) {
+            return List.of(Fault.of("password", "password-short", SHORTEST_PASSWORD));
+        }
+        return password.getBytes(StandardCharsets.UTF_8).length > LONGEST_PASSWORD_BYTES ? List.of(Fault.of("password", "longest-bytes", LONGEST_PASSWORD_BYTES)) : List.of();
     }
 
     /** The account as it stands now. */

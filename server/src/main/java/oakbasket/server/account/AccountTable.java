@@ -43,6 +43,10 @@ class AccountTable {
         return jdbc.sql("SELECT * FROM account WHERE id = :id").param("id", id).query((row, n) -> account(row)).optional();
     }
 
+    void setPassword(long id, String hash) {
+        jdbc.sql("UPDATE account SET password_hash = :hash WHERE id = :id").param("hash", hash).param("id", id).update();
+    }
+
     void look(long id, Instant now) {
         jdbc.sql("UPDATE account SET last_look = :now WHERE id = :id").param("now", now).param("id", id).update();
     }

@@ -41,6 +41,9 @@ class SessionController {
     record SignIn(@Nullable String email, @Nullable String password) {
     }
 
+    record NewPassword(@Nullable String present, @Nullable String password) {
+    }
+
     record FirstAccount(@Nullable String code, @Nullable String name, @Nullable String email, @Nullable String password) {
     }
 
@@ -93,6 +96,17 @@ class SessionController {
         limits.count(Limits.Kind.SET_UP, Caller.of(request));
         Account account = accounts.makeFirst(text(body.code()), text(body.name()), text(body.email()), text(body.password()));
         return enter(account, request, response);
+    }
+
+    /** Changes the own password; every other session of the account ends. */
+    @PostMapping("/api/session/password")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void changePassword(@RequestBody NewPassword body, @AuthenticationPrincipal Account account, HttpServletRequest request) {
+        String who = "change " + account.id();
+        limits.count(Limits.Kind.KNOWN_BROWSER, who);
+        accounts.changePassword(account, text(body.present()), text(body.password()));
+        limits.giveBack(Limits.Kind.KNOWN_BROWSER, who);
+        contexts.endOthers(account.id(), request.getSession().getId());
     }
 
     @DeleteMapping("/api/session")

@@ -41,6 +41,15 @@ class ActTable {
         return jdbc.sql("UPDATE basket_act SET undone_at = :at WHERE id = :id AND undone_at IS NULL").param("at", at).param("id", id).update();
     }
 
+    /** What was done in a round, the newest first, with how many baskets each act was for. */
+    List<RoundAct> ofRound(long roundId, int most) {
+        return jdbc.sql("""
+                SELECT a.id, a.account_id, a.at, a.kind, a.said, a.undone_at, COUNT(b.basket_id) AS people, MIN(c.name) AS name
+                FROM basket_act a JOIN basket_act_basket b ON b.act_id = a.id JOIN basket k ON k.id = b.basket_id JOIN contact c ON c.id = k.contact_id
+                WHERE a.round_id = :round GROUP BY a.id, a.account_id, a.at, a.kind, a.said, a.undone_at ORDER BY a.id DESC FETCH FIRST :most ROWS ONLY""")
+                .param("round", roundId).param("most", most).query(RoundAct.class).list();
+    }
+
     List<BasketAct> ofBasket(long basketId) {
         return jdbc.sql("""
                 SELECT a.id, a.round_id, a.account_id, a.at, a.kind, a.said, a.undone_at FROM basket_act a JOIN basket_act_basket b ON b.act_id = a.id

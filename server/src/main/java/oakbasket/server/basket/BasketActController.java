@@ -1,17 +1,21 @@
 package oakbasket.server.basket;
 
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import oakbasket.core.allowance.AllowanceChange;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.account.Account;
+import oakbasket.server.account.AccountService;
 import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -41,10 +45,21 @@ class BasketActController {
     record AddLate(List<LatePerson> people, List<String> groups) {
     }
 
-    private final BasketActs acts;
+    /**
+     * Something that was done to baskets.
+     *
+     * @param name one of the people; the one where there is only one
+     * @param by the coordinator who did it
+     */
+    record DoneAct(long id, Instant at, String kind, String said, int people, String name, String by, boolean undone) {
+    }
 
-    BasketActController(BasketActs acts) {
+    private final BasketActs acts;
+    private final AccountService accounts;
+
+    BasketActController(BasketActs acts, AccountService accounts) {
         this.acts = acts;
+        this.accounts = accounts;
     }
 
     /** Changes one basket or many; all of them or none. */
@@ -54,6 +69,15 @@ class BasketActController {
             throw Problem.field("baskets", "choose-people", MOST_AT_ONCE);
         }
         return acts.apply(id, act.baskets(), change(act), account.id());
+    }
+
+    /** What was done in a round, the newest first. */
+    @GetMapping("/api/rounds/{id}/acts")
+    List<DoneAct> done(@PathVariable long id) {
+        List<RoundAct> all = acts.ofRound(id);
+        Map<Long, String> names = accounts.names(all.stream().map(RoundAct::accountId).distinct().toList());
+        return all.stream().map(act -> new DoneAct(act.id(), act.at(), act.kind(), act.said(), act.people(), act.name(), names.getOrDefault(act.accountId(), ""),
+                act.undoneAt() != null)).toList();
     }
 
     @PostMapping("/api/acts/{id}/undo")

@@ -32,6 +32,7 @@ import tools.jackson.databind.json.JsonMapper;
 public class BasketActs {
 
     private static final int MOST_NAMES = 5;
+    private static final int MOST_SHOWN = 200;
 
     /** A basket as the coordinator saw it. */
     record Target(long id, int version) {
@@ -123,6 +124,11 @@ public class BasketActs {
         long act = acts.insert(round.id(), account, now, kind(change), said(change, round.id()), json.writeValueAsString(new Detail(before)),
                 before.stream().map(Before::id).toList());
         return new BasketsChanged(act, before.size());
+    }
+
+    /** What was done in a round, the newest first. */
+    List<RoundAct> ofRound(long roundId) {
+        return acts.ofRound(roundId, MOST_SHOWN);
     }
 
     /** Asks people in a round that gathers already. Whoever was removed is put back; whoever is in it is left alone. */

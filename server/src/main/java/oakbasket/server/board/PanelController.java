@@ -1,6 +1,7 @@
 package oakbasket.server.board;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -10,9 +11,11 @@ import oakbasket.server.basket.Baskets;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.removal.RemovedFiles;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Known;
 import oakbasket.server.web.PublicAddress;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -29,8 +32,16 @@ class PanelController {
 
     private static final int MOST_REASONS = 8;
 
-    record Panel(long id, long roundId, Board.Row row, List<BoardItem> items, List<PanelFiles.PanelFile> files, List<Story.Event> story, boolean hasLink,
+    record Panel(long id, long roundId, Board.Row row, List<BoardItem> items, List<PanelFiles.PanelFile> files, List<RemovedOne> removed, List<Story.Event> story, boolean hasLink,
             @Nullable LocalDate extension, String extensionReason) {
+    }
+
+    /** A file that was taken out and can be put back. */
+    record RemovedOne(long fileId, String name, String reason, Instant at) {
+    }
+
+    /** One line of all links of a round. */
+    record PersonLink(String name, String email, String url) {
     }
 
     record LinkView(String url) {
@@ -52,10 +63,12 @@ class PanelController {
     private final Story story;
     private final ReceivedFiles files;
     private final PanelFiles shown;
+    private final RemovedFiles removed;
     private final Links links;
     private final Settings settings;
 
-    PanelController(Board board, Rounds rounds, Baskets baskets, Story story, ReceivedFiles files, PanelFiles shown, Links links, Settings settings) {
+    PanelController(Board board, Rounds rounds, Baskets baskets, Story story, ReceivedFiles files, PanelFiles shown, RemovedFiles removed, Links links, Settings settings) {
+        this.removed = removed;
         this.board = board;
         this.rounds = rounds;
         this.baskets = baskets;
@@ -70,7 +83,9 @@ class PanelController {
     Panel panel(@PathVariable long id) {
         Basket basket = baskets.byId(id);
         List<ReceivedFile> received = files.withClaimed(id);
-        return new Panel(id, basket.roundId(), board.judgeBasket(id), BoardItem.of(rounds.items(basket.roundId())), shown.of(received), story.of(basket, received),
+        return new Panel(id, basket.roundId(), board.judgeBasket(id), BoardItem.of(rounds.items(basket.roundId())), shown.of(received),
+                removed.ofBasket(id).stream().filter(one -> one.restoredAt() == null).map(one -> new RemovedOne(one.fileId(), one.name(), one.reason(), one.removedAt())).toList(),
+                story.of(basket, received),
                 links.ofBasket(id).isPresent(), basket.extension(), basket.allowance().extensionReason());
     }
 
@@ -85,6 +100,15 @@ class PanelController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void handedOver(@PathVariable long id) {
         baskets.handedOver(id);
+    }
+
+    /** The personal links of everybody in a round who is not removed. */
+    @GetMapping("/api/rounds/{id}/links")
+    List<PersonLink> links(@PathVariable long id, HttpServletRequest request) {
+        String address = PublicAddress.of(settings, request);
+        Map<Long, Link> ofBaskets = links.ofRound(id);
+        return board.judge(id).rows().stream().filter(row -> !row.removed() && ofBaskets.containsKey(row.id()))
+                .map(row -> new PersonLink(row.name(), row.email(), address + links.path(Known.in(ofBaskets, row.id())))).toList();
     }
 
     @GetMapping("/api/rounds/{id}/link")

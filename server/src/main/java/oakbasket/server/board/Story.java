@@ -14,6 +14,8 @@ import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.BasketAct;
 import oakbasket.server.basket.BasketActs;
 import oakbasket.server.basket.Submission;
+import oakbasket.server.removal.FileRemoval;
+import oakbasket.server.removal.RemovedFiles;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.storage.Known;
 import org.jspecify.annotations.Nullable;
@@ -29,16 +31,18 @@ class Story {
 
     private final BasketActs acts;
     private final PanelFiles shown;
+    private final RemovedFiles removed;
     private final AccountService accounts;
 
-    Story(BasketActs acts, PanelFiles shown, AccountService accounts) {
+    Story(BasketActs acts, PanelFiles shown, RemovedFiles removed, AccountService accounts) {
+        this.removed = removed;
         this.acts = acts;
         this.shown = shown;
         this.accounts = accounts;
     }
 
     /**
-     * Everything that happened in a basket, the newest first.
+     * Everything that happened in a basket, in the order of time.
      *
      * @param received its files, claimed ones included
      */
@@ -69,7 +73,15 @@ class Story {
                         file.storedName() + (file.reviewReason().isEmpty() ? "" : ": " + file.reviewReason()));
             }
         });
-        story.sort(Comparator.comparing(Event::at).reversed());
+        List<FileRemoval> removals = removed.ofBasket(basket.id());
+        Map<Long, String> removers = accounts.names(removals.stream().flatMap(one -> Stream.of(one.removedBy(), one.restoredBy())).filter(Objects::nonNull).distinct().toList());
+        removals.forEach(one -> {
+            story.add(new Event(one.removedAt(), "file-removed", one.name() + ": " + one.reason(), 1, removers.get(one.removedBy()), one.restoredAt() != null));
+            if (one.restoredAt() != null && one.restoredBy() != null) {
+                story.add(new Event(one.restoredAt(), "file-restored", one.name(), 1, removers.get(one.restoredBy()), false));
+            }
+        });
+        story.sort(Comparator.comparing(Event::at));
         return story;
     }
 

@@ -13,7 +13,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class ChangeController {
 
-    record ChangeRound(int version, RoundSheet sheet) {
+    record ChangeRound(int version, RoundSheet sheet, boolean dropPasscode) {
     }
 
     private final RoundChanges changes;
@@ -30,12 +30,12 @@ class ChangeController {
     /** Whom a change would affect; stores nothing. */
     @PostMapping("/api/rounds/{id}/change/preview")
     RoundChanges.ChangePreview preview(@PathVariable long id, @RequestBody ChangeRound body) {
-        return changes.preview(id, body.sheet());
+        return changes.preview(id, body.sheet(), body.dropPasscode());
     }
 
     @PostMapping("/api/rounds/{id}/change")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void apply(@PathVariable long id, @RequestBody ChangeRound body) {
-        changes.apply(id, body.version(), body.sheet());
+        changes.apply(id, body.version(), body.sheet(), body.dropPasscode());
     }
 }

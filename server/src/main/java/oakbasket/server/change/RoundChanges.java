@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import oakbasket.core.compose.RoundPlan;
@@ -20,6 +21,8 @@ import oakbasket.core.standing.RoundEffect;
 import oakbasket.server.board.Board;
 import oakbasket.server.compose.SheetContexts;
 import oakbasket.server.form.Forms;
+import oakbasket.server.link.Link;
+import oakbasket.server.link.Links;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
@@ -37,8 +40,12 @@ import org.springframework.stereotype.Service;
 @Service
 class RoundChanges {
 
-    /** A gathering round as a sheet. */
-    record Changing(int version, RoundSheet sheet) {
+    /**
+     * A gathering round as a sheet.
+     *
+     * @param passcodeSet whether its open link asks for a passcode, which nobody can read any more
+     */
+    record Changing(int version, RoundSheet sheet, boolean passcodeSet) {
     }
 
     /**
@@ -57,10 +64,12 @@ class RoundChanges {
     private final SheetContexts contexts;
     private final Board board;
     private final ReceivedFiles files;
+    private final Links links;
     private final Transactions transactions;
     private final LiveHub live;
 
-    RoundChanges(Rounds rounds, Forms forms, SheetContexts contexts, Board board, ReceivedFiles files, Transactions transactions, LiveHub live) {
+    RoundChanges(Rounds rounds, Forms forms, SheetContexts contexts, Board board, ReceivedFiles files, Links links, Transactions transactions, LiveHub live) {
+        this.links = links;
         this.rounds = rounds;
         this.forms = forms;
         this.contexts = contexts;
@@ -77,6 +86,7 @@ class RoundChanges {
         List<RoundSheet.SheetItem> now = rounds.items(id).stream().map(item -> new RoundSheet.SheetItem(item.id(), item.spec().title(), item.spec().help(), item.spec().required(),
                 item.spec().minFiles(), item.spec().maxFiles(), item.spec().kinds().stream().map(Enum::name).sorted().toList(), (int) (item.spec().maxBytes() >> 20),
                 item.owedBy(), item.formId(), item.formId() == null ? "" : forms.name(item.formId()))).toList();
+        Optional<Link> open = links.openOf(id);
         ZoneId zone = round.zone();
         Instant closes = round.closesAt();
         LocalDateTime closing = closes == null ? null : LocalDateTime.ofInstant(closes, zone);
@@ -86,7 +96,7 @@ class RoundChanges {
                 .warningHours((int) round.warning().toHours()).graceHours((int) round.grace().toHours())
                 .closingDate(closing == null ? "" : closing.toLocalDate().toString()).closingTime(closing == null || wholeDay ? "" : closing.toLocalTime().toString())
                 .keepUntil(text(round.keepUntil())).calendarId(round.calendarId()).folderPattern(round.folderPattern()).namePattern(round.namePattern())
-                .takesActive(round.takesActive()).letters(stored.letters()).build());
+                .takesActive(round.takesActive()).letters(stored.letters()).openLink(open.isPresent()).build(), open.filter(link -> link.passcodeHash() != null).isPresent());
     }
 
     private static String text(@Nullable Object dateOrTime) {
@@ -94,24 +104,28 @@ class RoundChanges {
     }
 
     /** Says what a change would mean; stores nothing. */
-    ChangePreview preview(long id, RoundSheet sheet) {
+    ChangePreview preview(long id, RoundSheet sheet, boolean dropPasscode) {
         Round before = gathering(id);
         RoundPlan plan = plan(id, sheet);
         List<Item> itemsBefore = rounds.items(id);
         List<Board.Affected> affected = board.compare(before, itemsBefore, before.with(plan), Drafts.itemsOf(plan));
         Map<RoundEffect.Kind, Long> kinds = affected.stream().flatMap(one -> one.effect().kinds().stream()).collect(Collectors.groupingBy(kind -> kind, Collectors.counting()));
-        return new ChangePreview(SheetCheck.check(sheet, contexts.changing()).oddities(), kinds, affected, plain(before, plan));
+        return new ChangePreview(SheetCheck.check(sheet, contexts.changing()).oddities(), kinds, affected, plain(before, plan, dropPasscode));
     }
 
     /**
      * Applies a change.
      *
+     * @param dropPasscode whether the open link asks for no passcode any more; an empty one in the sheet leaves it as it is
      * @throws Problem with status 409 when the round changed since {@code version}
      */
-    Round apply(long id, int version, RoundSheet sheet) {
+    Round apply(long id, int version, RoundSheet sheet, boolean dropPasscode) {
         gathering(id);
         RoundPlan plan = plan(id, sheet);
-        transactions.durably(() -> rounds.alter(id, version, plan, kept(id, sheet)));
+        transactions.durably(() -> {
+            rounds.alter(id, version, plan, kept(id, sheet));
+            wayIn(id, plan, dropPasscode);
+        });
         live.publish(new LiveEvent("round", id, null));
         return rounds.opened(id);
     }
@@ -135,13 +149,24 @@ class RoundChanges {
         return outcome.plan().orElseThrow();
     }
 
-    /** The sheet to be kept: as changed, with the people and the way in as they were. */
-    private RoundSheet kept(long id, RoundSheet sheet) {
-        RoundSheet stored = rounds.sheet(id);
-        return RoundSheetBuilder.builder(sheet).people(stored.people()).peopleText("").groups(stored.groups()).openLink(stored.openLink()).passcode("").build();
+    private void wayIn(long id, RoundPlan plan, boolean dropPasscode) {
+        if (!plan.openLink()) {
+            links.withdrawOpen(id);
+            return;
+        }
+        links.reopenOpen(id);
+        if (dropPasscode || !plan.passcode().isEmpty()) {
+            links.setPasscode(id, dropPasscode ? "" : plan.passcode());
+        }
     }
 
-    private static List<Remark> plain(Round before, RoundPlan plan) {
+    /** The sheet to be kept: as changed, with the people as they were and without the passcode. */
+    private RoundSheet kept(long id, RoundSheet sheet) {
+        RoundSheet stored = rounds.sheet(id);
+        return RoundSheetBuilder.builder(sheet).people(stored.people()).peopleText("").groups(stored.groups()).passcode("").build();
+    }
+
+    private List<Remark> plain(Round before, RoundPlan plan, boolean dropPasscode) {
         List<Remark> plain = new ArrayList<>();
         if (!before.folderPattern().equals(plan.folderPattern()) || !before.namePattern().equals(plan.namePattern())
                 || !before.title().equals(plan.title()) && (before.folderPattern() + before.namePattern()).contains("{round}")) {
@@ -155,6 +180,15 @@ class RoundChanges {
         }
         if (!plan.letters().reminders().equals(before.letters().reminders())) {
             plain.add(Remark.of("change-reminders"));
+        }
+        Optional<Link> open = links.openOf(before.id());
+        if (open.isPresent() != plan.openLink()) {
+            plain.add(Remark.of(plan.openLink() ? "change-open-link" : "change-no-open-link"));
+        }
+        if (plan.openLink() && dropPasscode) {
+            plain.add(Remark.of("change-no-passcode"));
+        } else if (plan.openLink() && !plan.passcode().isEmpty()) {
+            plain.add(Remark.of("change-passcode"));
         }
         return plain;
     }

@@ -37,6 +37,24 @@ class LinkTable {
                 .param("basket", basketId).query((row, n) -> link(row)).optional();
     }
 
+    List<Link> ofRound(long roundId) {
+        return jdbc.sql("SELECT * FROM link WHERE round_id = :round AND basket_id IS NOT NULL AND withdrawn_at IS NULL ORDER BY id").param("round", roundId)
+                .query((row, n) -> link(row)).list();
+    }
+
+    /** How many rows changed: 0 when there never was one. */
+    int giveBackOpen(long roundId) {
+        return jdbc.sql("UPDATE link SET withdrawn_at = NULL WHERE id = (SELECT MAX(id) FROM link WHERE round_id = :round AND basket_id IS NULL)").param("round", roundId).update();
+    }
+
+    void withdrawOpen(long roundId, Instant at) {
+        jdbc.sql("UPDATE link SET withdrawn_at = :at WHERE round_id = :round AND basket_id IS NULL AND withdrawn_at IS NULL").param("at", at).param("round", roundId).update();
+    }
+
+    void setPasscode(long roundId, @Nullable String hash) {
+        jdbc.sql("UPDATE link SET passcode_hash = :hash WHERE round_id = :round AND basket_id IS NULL AND withdrawn_at IS NULL").param("hash", hash).param("round", roundId).update();
+    }
+
     /** Whether a basket ever had a personal link, withdrawn ones included. */
     boolean ever(long basketId) {
         return jdbc.sql("SELECT EXISTS (SELECT 1 FROM link WHERE basket_id = :basket)").param("basket", basketId).query(Boolean.class).single();

@@ -8,7 +8,10 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.Base64;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.link.LinkAdmission;
 import oakbasket.server.problem.Problem;
@@ -72,6 +75,28 @@ public class Links {
     /** The personal link of a basket. */
     public Optional<Link> ofBasket(long basketId) {
         return table.ofBasket(basketId);
+    }
+
+    /** The personal links of a round that work, by their baskets. */
+    public Map<Long, Link> ofRound(long roundId) {
+        return table.ofRound(roundId).stream().collect(Collectors.toMap(link -> Objects.requireNonNull(link.basketId()), link -> link, (older, newer) -> newer));
+    }
+
+    /** Makes the open link of a round work, the last one again where there was one. Runs in the caller's transaction. */
+    public void reopenOpen(long roundId) {
+        if (table.openOf(roundId).isEmpty() && table.giveBackOpen(roundId) == 0) {
+            make(roundId, null, null);
+        }
+    }
+
+    /** Withdraws the open link of a round; {@link #reopenOpen} takes it back. Runs in the caller's transaction. */
+    public void withdrawOpen(long roundId) {
+        table.withdrawOpen(roundId, clock.instant());
+    }
+
+    /** Sets the passcode of the open link; an empty one takes it away. Runs in the caller's transaction. */
+    public void setPasscode(long roundId, String passcode) {
+        table.setPasscode(roundId, passcode.isEmpty() ? null : encoder.encode(passcode));
     }
 
     /** Whether a basket ever had a personal link. */

@@ -136,6 +136,13 @@ class LetterTable {
                     AND NOT EXISTS (SELECT 1 FROM letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state = 'SENT')""").query(String.class).list();
     }
 
+    /** How many letters did not arrive and still need somebody: the address is as it was, and nothing was delivered since. */
+    int needingSomebody() {
+        return jdbc.sql("""
+                SELECT COUNT(*) FROM letter l JOIN contact c ON c.id = l.contact_id WHERE l.state = 'FAILED' AND l.to_address IN ('', c.email)
+                    AND NOT EXISTS (SELECT 1 FROM letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state = 'SENT')""").query(Integer.class).single();
+    }
+
     /** Letters about one basket, the newest first. */
     List<Letter> ofBasket(long basketId) {
         return jdbc.sql(SELECT + "WHERE id IN (SELECT letter_id FROM letter_basket WHERE basket_id = :basket) ORDER BY id DESC").param("basket", basketId).query(Letter.class).list();

@@ -91,13 +91,17 @@ class LetterWriter {
         return new Written(person, person, text.subjectFor(facts), text.bodyFor(facts));
     }
 
-    /** The letter of a round that may still be a draft, to look at. */
-    Written draft(LetterKind kind, Round round, List<Item> items) {
+    /**
+     * The letter of a round that may still be a draft, to look at.
+     *
+     * @param name whom it addresses; empty for a made-up one
+     */
+    Written draft(LetterKind kind, Round round, List<Item> items, String name) {
         Account asking = accounts.current(round.askedBy());
         List<String> owed = items.stream().map(item -> item.spec().required() ? item.spec().title() : words.of("letter.optional", item.spec().title())).toList();
         LetterFacts.Papers papers = new LetterFacts.Papers(round.title(), kind == LetterKind.INVITATION ? round.note() : "",
                 due(round.deadline().instant(), round.deadline().dateOnly(), round.zone(), ""), owed, "https://…/b/…");
-        LetterFacts facts = new LetterFacts(words.of("letter.example.name"), settings.office(), asking.name(), List.of(papers));
+        LetterFacts facts = new LetterFacts(name.isEmpty() ? words.of("letter.example.name") : name, settings.office(), asking.name(), List.of(papers));
         Person person = new Person(asking.name(), MailAddress.parse(asking.email()));
         LetterText text = texts.of(kind).text();
         return new Written(person, person, text.subjectFor(facts), text.bodyFor(facts));

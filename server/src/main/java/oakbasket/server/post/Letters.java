@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import oakbasket.core.letter.LetterKind;
@@ -94,15 +95,19 @@ public class Letters {
     }
 
     /** Says what sending to these people would mean; makes nothing. */
-    Sending preview(long roundId, Collection<Long> basketIds) {
+    Sending preview(long roundId, Collection<Long> basketIds, boolean allTheSame) {
         Instant now = clock.instant();
-        return sorted(roundId, basketIds, now).sending(0, now.plus(settings.letterHold()));
+        return sorted(roundId, basketIds, allTheSame, now).sending(0, now.plus(settings.letterHold()));
     }
 
-    /** Writes to these people by hand: an invitation to those not asked yet, else a reminder or an overdue notice; none to whoever owes nothing. */
-    Sending send(long roundId, Collection<Long> basketIds, long account) {
+    /**
+     * Writes to these people by hand: an invitation to those not asked yet, else a reminder or an overdue notice; none to whoever owes nothing.
+     *
+     * @param allTheSame whether also those are written to who are not chased, or who got a letter less than a day ago
+     */
+    Sending send(long roundId, Collection<Long> basketIds, boolean allTheSame, long account) {
         Instant now = clock.instant();
-        Sorted sorted = sorted(roundId, basketIds, now);
+        Sorted sorted = sorted(roundId, basketIds, allTheSame, now);
         Instant goes = now.plus(settings.letterHold());
         if (sorted.rows().isEmpty()) {
             return sorted.sending(0, goes);
@@ -172,6 +177,11 @@ public class Letters {
         return table.went(roundId);
     }
 
+    /** How many letters did not arrive and still need somebody. */
+    int needingSomebody() {
+        return table.needingSomebody();
+    }
+
     Letter byId(long id) {
         return table.byId(id).orElseThrow(() -> Problem.notFound("no-letter"));
     }
@@ -215,7 +225,7 @@ public class Letters {
         }
     }
 
-    private Sorted sorted(long roundId, Collection<Long> basketIds, Instant now) {
+    private Sorted sorted(long roundId, Collection<Long> basketIds, boolean allTheSame, Instant now) {
         Board.Judged judged = board.judge(roundId);
         Set<Long> wanted = new HashSet<>(basketIds);
         List<Board.Row> rows = judged.rows().stream().filter(row -> wanted.contains(row.id())).toList();
@@ -223,11 +233,14 @@ public class Letters {
             throw Problem.notFound("no-basket");
         }
         Set<Long> awaited = new HashSet<>(table.awaited(wanted));
+        Map<Long, Instant> last = allTheSame ? Map.of() : table.lastTo(now.minus(Recipient.MINIMUM_GAP));
         Map<Board.Row, LetterKind> get = new LinkedHashMap<>();
         Map<String, Integer> skipped = new TreeMap<>();
         boolean gathering = judged.round().state() == RoundState.GATHERING;
         for (Board.Row row : rows) {
-            String reason = recipient(gathering, row, true, null).againstOwing().map(Enum::name).orElse(awaited.contains(row.id()) ? ON_ITS_WAY : null);
+            Recipient recipient = recipient(gathering, row, true, last.get(row.contactId()));
+            String reason = recipient.againstOwing().map(Enum::name).or(() -> awaited.contains(row.id()) ? Optional.of(ON_ITS_WAY) : Optional.empty())
+                    .or(() -> allTheSame ? Optional.empty() : recipient.againstByHand(now).map(Enum::name)).orElse(null);
             if (reason != null) {
                 skipped.merge(reason, 1, Integer::sum);
             } else {

@@ -35,15 +35,17 @@ class PostController {
      * @param server the mail server; empty where letters are only put into a folder
      * @param links what links in letters begin with
      * @param reachable whether that is an address for others, and not just this machine
+     * @param undelivered how many letters did not arrive and still need somebody
      * @param trouble why no letter can be handed over at present; empty when they can
      */
-    record PostView(String server, String from, String links, boolean reachable, String trouble) {
+    record PostView(String server, String from, String links, boolean reachable, String trouble, int undelivered) {
     }
 
     record TypedText(@Nullable String subject, @Nullable String body, @Nullable Integer version) {
     }
 
     private final Mailer mailer;
+    private final Letters letters;
     private final Postman postman;
     private final LinkAddress links;
     private final LetterTexts texts;
@@ -52,8 +54,9 @@ class PostController {
     private final Settings settings;
     private final Clock clock;
 
-    PostController(Mailer mailer, Postman postman, LinkAddress links, LetterTexts texts, LetterWriter writer, Words words, Settings settings, Clock clock) {
+    PostController(Mailer mailer, Letters letters, Postman postman, LinkAddress links, LetterTexts texts, LetterWriter writer, Words words, Settings settings, Clock clock) {
         this.mailer = mailer;
+        this.letters = letters;
         this.postman = postman;
         this.links = links;
         this.texts = texts;
@@ -65,7 +68,7 @@ class PostController {
 
     @GetMapping("/api/post")
     PostView post() {
-        return new PostView(mailer.server(), from(), links.base(), links.reachable(), postman.trouble());
+        return new PostView(mailer.server(), from(), links.base(), links.reachable(), postman.trouble(), letters.needingSomebody());
     }
 
     /** Sends a letter to the coordinator who asks for it. */

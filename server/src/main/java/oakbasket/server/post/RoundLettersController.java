@@ -25,7 +25,12 @@ class RoundLettersController {
 
     private static final int MOST_AT_ONCE = 50_000;
 
-    record Chosen(List<Long> baskets) {
+    /**
+     * Who is written to.
+     *
+     * @param allTheSame whether also those who are not chased, or who got a letter less than a day ago
+     */
+    record Chosen(List<Long> baskets, boolean allTheSame) {
     }
 
     /** The letters about one basket, and the next that the plan means; {@code next.reason} says why there will be none. */
@@ -69,13 +74,13 @@ class RoundLettersController {
     /** Says what sending to these people would mean; sends nothing. */
     @PostMapping("/api/rounds/{id}/letters/preview")
     Letters.Sending preview(@PathVariable long id, @RequestBody Chosen chosen) {
-        return letters.preview(id, checked(chosen));
+        return letters.preview(id, checked(chosen), chosen.allTheSame());
     }
 
     /** Sends a letter to each of these people who owes something. */
     @PostMapping("/api/rounds/{id}/letters")
     Letters.Sending send(@PathVariable long id, @RequestBody Chosen chosen, @AuthenticationPrincipal Account account) {
-        return letters.send(id, checked(chosen), account.id());
+        return letters.send(id, checked(chosen), chosen.allTheSame(), account.id());
     }
 
     @GetMapping("/api/baskets/{id}/letters")
@@ -91,11 +96,11 @@ class RoundLettersController {
         return days.coming();
     }
 
-    /** The letter of a round that may still be a draft, with a made-up name. */
+    /** The letter of a round that may still be a draft, with the name of somebody who is asked, or a made-up one where nobody is yet. */
     @GetMapping("/api/rounds/{id}/letter-example")
     LetterLook example(@PathVariable long id, @RequestParam(defaultValue = "INVITATION") LetterKind kind) {
         Drafts.Rehearsed rehearsed = drafts.rehearse(id);
-        LetterWriter.Written written = writer.draft(kind, rehearsed.round(), rehearsed.items());
+        LetterWriter.Written written = writer.draft(kind, rehearsed.round(), rehearsed.items(), rehearsed.person());
         return new LetterLook(written.subject(), written.body());
     }
 

@@ -1,26 +1,12 @@
 package oakbasket.server.review;
 
 import io.swagger.v3.oas.annotations.media.Schema;
-import jakarta.servlet.http.HttpServletResponse;
-import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.nio.file.attribute.FileTime;
-import java.util.Arrays;
-import java.util.HashSet;
 import java.util.HexFormat;
-import java.util.List;
 import java.util.Set;
-import java.util.zip.Deflater;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipOutputStream;
-import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.standing.Review;
 import oakbasket.server.account.Account;
 import oakbasket.server.problem.Problem;
-import oakbasket.server.storage.FileStore;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
@@ -34,7 +20,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -50,11 +35,11 @@ class FileController {
     private static final String SANDBOX = "sandbox; default-src 'none'";
 
     private final ReceivedFiles files;
-    private final FileStore store;
+    private final FilesOnDisk disk;
 
-    FileController(ReceivedFiles files, FileStore store) {
+    FileController(ReceivedFiles files, FilesOnDisk disk) {
         this.files = files;
-        this.store = store;
+        this.disk = disk;
     }
 
     @GetMapping("/api/files/{id}")
@@ -74,23 +59,6 @@ class FileController {
         return serve(file, type, ContentDisposition.inline().build());
     }
 
-    /** Several files as one ZIP, streamed; names as in the folders. */
-    @GetMapping("/api/files.zip")
-    void zip(@RequestParam(required = false, defaultValue = "") List<Long> id, @RequestParam(required = false) @Nullable Long basket,
-            @RequestParam(required = false) @Nullable Long round, HttpServletResponse response) throws IOException {
-        List<ReceivedFile> chosen = round != null ? files.ofRound(round) : basket != null ? files.ofBasket(basket) : files.byIds(id);
-        if (chosen.isEmpty()) {
-            throw Problem.notFound("no-files-chosen");
-        }
-        for (ReceivedFile file : chosen) {
-            present(file);
-        }
-        response.setContentType("application/zip");
-        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename("oak-basket.zip").build().toString());
-        response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
-        write(chosen, response.getOutputStream());
-    }
-
     @PostMapping("/api/files/{id}/review")
     @ResponseStatus(org.springframework.http.HttpStatus.NO_CONTENT)
     void review(@PathVariable long id, @RequestBody Decision decision, @AuthenticationPrincipal Account account) {
@@ -100,41 +68,6 @@ class FileController {
         files.review(id, decision.from(), decision.to(), decision.reason() == null ? "" : decision.reason(), account.id());
     }
 
-    private void write(List<ReceivedFile> chosen, OutputStream out) throws IOException {
-        int prefix = commonFolder(chosen);
-        Set<String> used = new HashSet<>();
-        try (ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8)) {
-            zip.setLevel(Deflater.BEST_SPEED);
-            for (ReceivedFile file : chosen) {
-                String name = file.storedPath().substring(prefix);
-                for (int attempt = 2; !used.add(name); attempt++) {
-                    name = ClashNumber.on(file.storedPath().substring(prefix), attempt);
-                }
-                ZipEntry entry = new ZipEntry(name);
-                entry.setLastModifiedTime(FileTime.from(file.receivedAt()));
-                zip.putNextEntry(entry);
-                Files.copy(store.resolve(file.storedPath()), zip);
-                zip.closeEntry();
-            }
-        }
-    }
-
-    /** How many characters of folders all files share, the last slash included. */
-    private static int commonFolder(List<ReceivedFile> chosen) {
-        String[] common = folders(chosen.get(0));
-        for (ReceivedFile file : chosen) {
-            String[] here = folders(file);
-            int mismatch = Arrays.mismatch(common, here);
-            common = mismatch < 0 ? common : Arrays.copyOf(common, mismatch);
-        }
-        return Arrays.stream(common).mapToInt(folder -> folder.length() + 1).sum();
-    }
-
-    private static String[] folders(ReceivedFile file) {
-        String[] segments = file.storedPath().split("/");
-        return Arrays.copyOf(segments, segments.length - 1);
-    }
-
     private ResponseEntity<Resource> serve(ReceivedFile file, MediaType type, ContentDisposition disposition) {
         return ResponseEntity.ok()
                 .contentType(type)
@@ -142,14 +75,6 @@ class FileController {
                 .cacheControl(CacheControl.noCache().cachePrivate())
                 .header(HttpHeaders.CONTENT_DISPOSITION, disposition.toString())
                 .header("Content-Security-Policy", SANDBOX)
-                .body(new FileSystemResource(present(file)));
-    }
-
-    private Path present(ReceivedFile file) {
-        Path path = store.resolve(file.storedPath());
-        if (!Files.isReadable(path)) {
-            throw Problem.conflict("file-missing", file.storedPath());
-        }
-        return path;
+                .body(new FileSystemResource(disk.present(file)));
     }
 }

@@ -16,7 +16,7 @@ import oakbasket.server.storage.IdChunks;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 
-/** All SQL of the table received_file. */
+/** All SQL of the tables received_file and removed_file. */
 @Repository
 class ReceivedFileTable {
 
@@ -25,6 +25,11 @@ class ReceivedFileTable {
                    review, reviewed_at, review_reason, kept_apart, other_path
             FROM received_file
             """;
+
+    /** Everything that a removed file keeps. */
+    private static final String ALL = """
+            id, upload_id, submission_id, round_id, basket_id, item_id, original_name, stored_path, path_key, size_bytes, sha256, media_type, received_at, review, reviewed_at,
+            review_reason, kept_apart""";
 
     private final JdbcClient jdbc;
 
@@ -44,7 +49,7 @@ class ReceivedFileTable {
     }
 
     boolean pathTaken(String pathKey) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE path_key = :key)").param("key", pathKey).query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE path_key = :key UNION ALL SELECT 1 FROM removed_file WHERE path_key = :key)").param("key", pathKey).query(Boolean.class).single();
     }
 
     Optional<ReceivedFile> byId(long id) {
@@ -141,7 +146,9 @@ class ReceivedFileTable {
 
     Map<Long, Integer> countsOf(Collection<Long> itemIds) {
         Map<Long, Integer> counts = new LinkedHashMap<>();
-        jdbc.sql("SELECT item_id, COUNT(*) FROM received_file WHERE item_id = ANY(?) GROUP BY item_id ORDER BY item_id").param(itemIds.toArray(Long[]::new))
+        jdbc.sql("""
+                SELECT item_id, COUNT(*) FROM (SELECT item_id FROM received_file WHERE item_id = ANY(?) UNION ALL SELECT item_id FROM removed_file WHERE item_id = ANY(?))
+                GROUP BY item_id ORDER BY item_id""").param(itemIds.toArray(Long[]::new)).param(itemIds.toArray(Long[]::new))
                 .query(row -> {
                     counts.put(row.getLong(1), row.getInt(2));
                 });
@@ -163,11 +170,11 @@ class ReceivedFileTable {
     }
 
     boolean receivedBy(String uploadId) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE upload_id = :upload)").param("upload", uploadId).query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE upload_id = :upload UNION ALL SELECT 1 FROM removed_file WHERE upload_id = :upload)").param("upload", uploadId).query(Boolean.class).single();
     }
 
     boolean anyOfSubmission(long submissionId) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE submission_id = :submission)").param("submission", submissionId)
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE submission_id = :submission UNION ALL SELECT 1 FROM removed_file WHERE submission_id = :submission)").param("submission", submissionId)
                 .query(Boolean.class).single();
     }
 
@@ -181,6 +188,16 @@ class ReceivedFileTable {
     int countOfItem(long basketId, long itemId) {
         return jdbc.sql("SELECT COUNT(*) FROM received_file WHERE basket_id = :basket AND item_id = :item").param("basket", basketId)
                 .param("item", itemId).query(Integer.class).single();
+    }
+
+    void takeOut(long id) {
+        jdbc.sql("INSERT INTO removed_file (" + ALL + ") SELECT " + ALL + " FROM received_file WHERE id = :id").param("id", id).update();
+        jdbc.sql("DELETE FROM received_file WHERE id = :id").param("id", id).update();
+    }
+
+    void putBack(long id) {
+        jdbc.sql("INSERT INTO received_file (" + ALL + ") OVERRIDING SYSTEM VALUE SELECT " + ALL + " FROM removed_file WHERE id = :id").param("id", id).update();
+        jdbc.sql("DELETE FROM removed_file WHERE id = :id").param("id", id).update();
     }
 
     /** How many rows changed: 0 when the review was another meanwhile. */

@@ -23,7 +23,8 @@ public class ReceivedFiles {
     public record ItemFact(long itemId, FileFact fact) {
     }
 
-    static final int LONGEST_REASON = 500;
+    /** The longest reason for a return or a removal in characters. */
+    public static final int LONGEST_REASON = 500;
 
     private final ReceivedFileTable table;
     private final ApplicationEventPublisher events;
@@ -228,6 +229,16 @@ public class ReceivedFiles {
         int changed = transactions.durably(() -> accepted.stream().mapToInt(file -> table.review(file.id(), Review.ACCEPTED, Review.NONE, "", clock.instant())).sum());
         accepted.stream().map(file -> new LiveEvent("basket", file.roundId(), file.basketId())).distinct().forEach(live::publish);
         return changed;
+    }
+
+    /** Takes a file out of everything that counts or lists files. Runs in the caller's transaction. */
+    public void takeOut(long id) {
+        table.takeOut(id);
+    }
+
+    /** Takes {@link #takeOut} back. Runs in the caller's transaction. */
+    public void putBack(long id) {
+        table.putBack(id);
     }
 
     /** Sets a review at a time of the past; only the demo does. */

@@ -28,8 +28,9 @@ public class Drafts {
      * A round to be rehearsed.
      *
      * @param openOnly whether nobody is asked by name, so that the open link is the way in
+     * @param person the name of one who is asked; empty when nobody is by name
      */
-    public record Rehearsed(Round round, List<Item> items, boolean openOnly) {
+    public record Rehearsed(Round round, List<Item> items, boolean openOnly, String person) {
     }
 
     private final RoundTable table;
@@ -111,11 +112,15 @@ public class Drafts {
         Rounds.Head head = rounds.head(id);
         RoundSheet sheet = rounds.sheet(id);
         if (head.state() != RoundState.DRAFT) {
-            return new Rehearsed(rounds.opened(id), rounds.items(id), sheet.people().isEmpty());
+            return new Rehearsed(rounds.opened(id), rounds.items(id), sheet.people().isEmpty(), someone(sheet));
         }
         RoundPlan plan = plan(sheet);
         Round round = Round.planned(RoundBuilder.builder().id(id).state(head.state()).version(head.version()).askedBy(rounds.askedBy(id)).openedAt(clock.instant()), plan);
-        return new Rehearsed(round, itemsOf(plan), plan.people().isEmpty());
+        return new Rehearsed(round, itemsOf(plan), plan.people().isEmpty(), someone(sheet));
+    }
+
+    private static String someone(RoundSheet sheet) {
+        return sheet.people().isEmpty() ? "" : sheet.people().get(0).name().strip();
     }
 
     /** The items of a plan; new ones get ids that no item has, so that nothing counts for them yet. */

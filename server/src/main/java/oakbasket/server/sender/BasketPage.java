@@ -90,7 +90,7 @@ class BasketPage {
     /** The page as a sender with nothing sent yet will see it. */
     Page rehearsal(Drafts.Rehearsed rehearsed) {
         Page page = page(rehearsed.round(), rehearsed.items(), null, List.of());
-        return rehearsed.openOnly() ? page : BasketPagePageBuilder.builder(page).person(words.of("example.person")).open(false).build();
+        return rehearsed.openOnly() ? page : BasketPagePageBuilder.builder(page).person(rehearsed.person().isEmpty() ? words.of("example.person") : rehearsed.person()).open(false).build();
     }
 
     private Page page(Round round, List<Item> items, @Nullable Basket basket, List<ReceivedFile> received) {

@@ -1,16 +1,32 @@
 package oakbasket.server.takeaway;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import oakbasket.core.naming.SafeName;
+import oakbasket.core.receipt.ReceiptCode;
 import oakbasket.core.standing.BasketList;
 import oakbasket.core.standing.Tile;
+import oakbasket.server.Settings;
+import oakbasket.server.basket.Submission;
+import oakbasket.server.basket.Submissions;
 import oakbasket.server.board.Board;
+import oakbasket.server.link.Link;
+import oakbasket.server.link.Links;
+import oakbasket.server.review.ReceivedFile;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Item;
+import oakbasket.server.storage.Known;
+import oakbasket.server.web.PublicAddress;
 import oakbasket.server.web.TableOut;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -26,24 +42,70 @@ class ExportController {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm", Locale.ROOT);
 
     private final Board board;
+    private final ReceivedFiles files;
+    private final Submissions submissions;
+    private final Links links;
     private final Words words;
+    private final Settings settings;
 
-    ExportController(Board board, Words words) {
+    ExportController(Board board, ReceivedFiles files, Submissions submissions, Links links, Words words, Settings settings) {
         this.board = board;
+        this.files = files;
+        this.submissions = submissions;
+        this.links = links;
+        this.settings = settings;
         this.words = words;
     }
 
     @GetMapping("/api/rounds/{id}/table.csv")
-    ResponseEntity<byte[]> csv(@PathVariable long id) {
+    ResponseEntity<byte[]> csv(@PathVariable long id, HttpServletRequest request) {
         Board.Judged judged = board.judge(id);
-        return TableOut.download(name(judged, ".csv"), "text/csv;charset=UTF-8", TableOut.csv(headers(judged), rows(judged)));
+        return TableOut.download(name(judged, ".csv"), "text/csv;charset=UTF-8", TableOut.csv(headers(judged), rows(judged, PublicAddress.of(settings, request))));
     }
 
     @GetMapping("/api/rounds/{id}/table.xlsx")
-    ResponseEntity<byte[]> workbook(@PathVariable long id) {
+    ResponseEntity<byte[]> workbook(@PathVariable long id, HttpServletRequest request) {
         Board.Judged judged = board.judge(id);
         return TableOut.download(name(judged, ".xlsx"), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-                TableOut.workbook(judged.round().title(), words.of("table.sheet"), headers(judged), rows(judged)));
+                TableOut.workbook(judged.round().title(), words.of("table.sheet"), headers(judged), rows(judged, PublicAddress.of(settings, request))));
+    }
+
+    /** One line for each file. */
+    @GetMapping("/api/rounds/{id}/files.csv")
+    ResponseEntity<byte[]> filesCsv(@PathVariable long id) {
+        Board.Judged judged = board.judge(id);
+        return TableOut.download(fileListName(judged, ".csv"), "text/csv;charset=UTF-8", TableOut.csv(fileHeaders(), fileRows(judged)));
+    }
+
+    /** The same as a workbook. */
+    @GetMapping("/api/rounds/{id}/files.xlsx")
+    ResponseEntity<byte[]> filesWorkbook(@PathVariable long id) {
+        Board.Judged judged = board.judge(id);
+        return TableOut.download(fileListName(judged, ".xlsx"), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+                TableOut.workbook(judged.round().title(), words.of("table.sheet"), fileHeaders(), fileRows(judged)));
+    }
+
+    private String fileListName(Board.Judged judged, String ending) {
+        return SafeName.of(words.of("table.files", judged.round().title()) + ending);
+    }
+
+    private List<String> fileHeaders() {
+        return Stream.of("person", "email", "item", "file", "original", "received", "receipt", "sha256", "review", "review-reason").map(column -> word("column." + column)).toList();
+    }
+
+    private List<List<String>> fileRows(Board.Judged judged) {
+        ZoneId zone = judged.round().zone();
+        Map<Long, Board.Row> people = judged.rows().stream().collect(Collectors.toMap(Board.Row::id, row -> row));
+        Map<Long, String> items = judged.items().stream().collect(Collectors.toMap(Item::id, item -> item.spec().title()));
+        List<ReceivedFile> received = files.ofRound(judged.round().id());
+        Map<Long, Submission> sendings = submissions.byIds(received.stream().map(ReceivedFile::submissionId).distinct().toList()).stream()
+                .collect(Collectors.toMap(Submission::id, sending -> sending));
+        return received.stream().map(file -> {
+            Board.Row person = Known.in(people, file.basketId());
+            return List.of(person.name(), person.email(), items.getOrDefault(file.itemId(), ""), file.storedName(), file.originalName(), time(file.receivedAt(), zone),
+                    new ReceiptCode(Known.in(sendings, file.submissionId()).receiptCode()).toString(), HexFormat.of().formatHex(file.sha256()),
+                    word("review." + file.review()), file.reviewReason());
+        }).toList();
     }
 
     private static String name(Board.Judged judged, String ending) {
@@ -57,10 +119,12 @@ class ExportController {
         }
         judged.items().forEach(item -> headers.add(item.spec().title()));
         headers.add(word("column.note"));
+        headers.add(word("column.link"));
         return headers;
     }
 
-    private List<List<String>> rows(Board.Judged judged) {
+    private List<List<String>> rows(Board.Judged judged, String address) {
+        Map<Long, Link> ofBaskets = links.ofRound(judged.round().id());
         ZoneId zone = judged.round().zone();
         return judged.rows().stream().filter(row -> !row.removed()).map(row -> {
             List<String> cells = new ArrayList<>(List.of(row.name(), row.email(), row.organisation(), row.reference(), row.groups(), standing(row), time(row.deadline(), zone),
@@ -72,6 +136,8 @@ class ExportController {
                 cells.add(word("standing." + tile.standing()) + (files > 1 ? " (" + files + ")" : ""));
             }
             cells.add(row.note());
+            Link link = ofBaskets.get(row.id());
+            cells.add(link == null ? "" : address + links.path(link));
             return cells;
         }).toList();
     }

@@ -1,0 +1,15 @@
+package oakbasket.server.removal;
+
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * That a file was taken out.
+ *
+ * @param fileId the file; it has this id again when it is back
+ * @param name what it was called in its folder
+ * @param restoredAt when it was put back; null while it is out
+ */
+public record FileRemoval(long id, long fileId, long basketId, String name, String reason, Instant removedAt, long removedBy, @Nullable Instant restoredAt,
+        @Nullable Long restoredBy) {
+}

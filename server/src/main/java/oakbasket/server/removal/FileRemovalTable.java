@@ -1,0 +1,41 @@
+package oakbasket.server.removal;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+
+/** All SQL of the table file_removal. */
+@Repository
+class FileRemovalTable {
+
+    private static final String SELECT = "SELECT id, file_id, basket_id, name, reason, removed_at, removed_by, restored_at, restored_by FROM file_removal ";
+
+    private final JdbcClient jdbc;
+
+    FileRemovalTable(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    void insert(long file, long basket, String name, String reason, long account, Instant now) {
+        jdbc.sql("INSERT INTO file_removal (file_id, basket_id, name, reason, removed_at, removed_by) VALUES (:file, :basket, :name, :reason, :now, :account)")
+                .param("file", file).param("basket", basket).param("name", name).param("reason", reason).param("now", now).param("account", account).update();
+    }
+
+    /** The removal that keeps a file out; none when it is not out. */
+    Optional<FileRemoval> standing(long file) {
+        return jdbc.sql(SELECT + "WHERE file_id = :file AND restored_at IS NULL").param("file", file).query(FileRemoval.class).optional();
+    }
+
+    /** How many rows changed: 0 when it was put back meanwhile. */
+    int restore(long id, long account, Instant now) {
+        return jdbc.sql("UPDATE file_removal SET restored_at = :now, restored_by = :account WHERE id = :id AND restored_at IS NULL").param("now", now)
+                .param("account", account).param("id", id).update();
+    }
+
+    /** Every removal in a basket, the oldest first. */
+    List<FileRemoval> ofBasket(long basket) {
+        return jdbc.sql(SELECT + "WHERE basket_id = :basket ORDER BY id").param("basket", basket).query(FileRemoval.class).list();
+    }
+}
