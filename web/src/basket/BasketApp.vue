@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, reactive, ref } from 'vue'
+import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import { ApiProblem } from '../api/problem'
 import { text } from '../text/basket'
 import OakMark from '../shared/OakMark.vue'
@@ -18,6 +18,12 @@ const who = reactive({ name: sending.declaredBefore?.name ?? '', email: sending.
 const whoErrors = reactive({ name: '', email: '' })
 const sendError = ref('')
 const nothingChosen = ref(false)
+
+/** What was said of the files chosen is no longer true when they change. */
+watch(() => [chosen.length, broken.value], () => {
+  sendError.value = ''
+  nothingChosen.value = false
+})
 
 async function getForm(item: PageItem) {
   try {
@@ -124,10 +130,12 @@ async function another() {
           :chosen="chosen.filter((one) => one.item.number === item.number)"
           :notice="notices[item.number] ?? ''"
           :busy="busy"
+          :asked-by="text.askedBy(page.askedBy, page.office)"
           @add="(files) => sending.add(item, files)"
           @remove="sending.remove"
           @cancel="sending.cancel"
           @form="getForm(item)"
+          @retry="send"
         />
 
         <footer v-if="open.length > 0">

@@ -7,8 +7,8 @@ import { filesOfDrop } from './choosing'
 import type { PageItem } from './use-page'
 import type { ChosenFile } from './use-sending'
 
-const props = defineProps<{ item: PageItem; chosen: ChosenFile[]; notice: string; busy: boolean }>()
-const emit = defineEmits<{ add: [files: File[]]; remove: [file: ChosenFile]; cancel: [file: ChosenFile]; form: [] }>()
+const props = defineProps<{ item: PageItem; chosen: ChosenFile[]; notice: string; busy: boolean; askedBy: string }>()
+const emit = defineEmits<{ add: [files: File[]]; remove: [file: ChosenFile]; cancel: [file: ChosenFile]; form: []; retry: [] }>()
 const over = ref(false)
 const accept = computed(() => props.item.endings.map((ending) => '.' + ending).join(','))
 const full = computed(() => props.item.arrived >= props.item.maxFiles)
@@ -63,11 +63,13 @@ function pasted(event: ClipboardEvent) {
           <button v-else-if="one.state === 'sending' || (busy && one.state === 'waiting')" class="button plain small" type="button" :aria-label="`${text.cancel}: ${one.file.name}`" @click="emit('cancel', one)">
             {{ text.cancel }}
           </button>
-          <button v-else class="button plain small" type="button" :aria-label="text.remove(one.file.name)" @click="emit('remove', one)">{{ text.removeShort }}</button>
+          <button v-else-if="one.state === 'failed'" class="button plain small" type="button" :aria-label="`${text.retry}: ${one.file.name}`" @click="emit('retry')">{{ text.retry }}</button>
+          <button v-if="one.state === 'failed' || one.state === 'chosen' || (!busy && one.state === 'waiting')" class="button plain small" type="button" :aria-label="text.remove(one.file.name)" @click="emit('remove', one)">{{ text.removeShort }}</button>
           <progress v-if="one.state === 'sending' || one.state === 'waiting'" :value="one.sent" :max="one.file.size" :aria-label="one.file.name"></progress>
           <p v-if="one.problem" class="error">{{ one.problem }}</p>
         </li>
       </ul>
+      <p v-if="item.arrived > 0" class="quiet wrong">{{ full ? text.wrongFull(askedBy) : text.wrong(askedBy) }}</p>
       <p v-if="notice" class="error" role="alert">{{ notice }}</p>
 
       <div v-if="!full" class="choose">
@@ -143,7 +145,7 @@ h2 {
 }
 .chosen li {
   display: grid;
-  grid-template-columns: 1fr auto auto;
+  grid-template-columns: 1fr auto auto auto;
   gap: 2px 12px;
   align-items: center;
   min-height: 44px;

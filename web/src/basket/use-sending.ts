@@ -51,17 +51,25 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
     delete notices[item.number]
     const room = Math.max(0, item.maxFiles - item.arrived)
     let refused = 0
+    const takesTheOnlyPlace = room === 1 && files.length === 1
     for (const file of files) {
       const here = chosen.filter((one) => one.item.number === item.number)
       if (here.some((one) => one.file.name === file.name && one.file.size === file.size && one.file.lastModified === file.lastModified)) {
         notices[item.number] = text.already(file.name)
+      } else if (takesTheOnlyPlace && here.length === 1 && here[0]!.state !== 'there') {
+        remove(here[0]!)
+        push(item, file)
       } else if (here.length >= room) {
         refused++
       } else {
-        chosen.push({ key: nextKey++, item, file, state: 'chosen', problem: problemOf(file, item), sent: 0 })
+        push(item, file)
       }
     }
     if (refused > 0) notices[item.number] = text.tooMany(room, refused)
+  }
+
+  function push(item: PageItem, file: File) {
+    chosen.push({ key: nextKey++, item, file, state: 'chosen', problem: problemOf(file, item), sent: 0 })
   }
 
   function remove(one: ChosenFile) {
@@ -76,6 +84,7 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
     if (rehearsal) return rehearse()
     await beginOrCorrect(who)
     phase.value = 'sending'
+    for (const number of Object.keys(notices)) delete notices[Number(number)]
     for (const one of chosen) {
       if (one.state !== 'there') Object.assign(one, { state: 'waiting', problem: '' })
     }

@@ -3,6 +3,7 @@ import { watch } from 'vue'
 import { desk } from '../api/desk'
 import { text } from '../text/desk'
 import OakMark from '../shared/OakMark.vue'
+import { tellTimesIn, zoneWords } from '../shared/time'
 import WeaveSprite from '../shared/WeaveSprite.vue'
 import ConnectionNote from './ConnectionNote.vue'
 import { libraryLocale } from './library'
@@ -13,6 +14,7 @@ import SearchBox from './SearchBox.vue'
 import { session, sessionEnded } from './use-session'
 
 useConnection()
+watch(() => session.value, (now) => now && tellTimesIn(now.zone), { immediate: true })
 watch(() => session.value?.signedIn, (signedIn) => (signedIn ? goLive() : stopLive()), { immediate: true })
 
 async function signOut() {
@@ -38,6 +40,7 @@ async function signOut() {
         <RouterLink to="/setup" :class="{ here: $route.path.startsWith('/setup') }">{{ text.tabs.setup }}</RouterLink>
       </nav>
       <SearchBox />
+      <span class="who quiet zone">{{ zoneWords(session.zone) }}</span>
       <span class="who" :title="session.office">{{ session.name }}</span>
       <ElButton type="primary" link size="small" @click="signOut">{{ text.signOut }}</ElButton>
     </div>

@@ -6,6 +6,7 @@ import { computed } from 'vue'
  * a name cannot look like another.
  */
 const props = defineProps<{ name: string }>()
+// eslint-disable-next-line no-control-regex -- control characters are what is looked for
 const HIDDEN = /([\u0000-\u001f\u007f-\u009f\u00ad\u061c\u200b-\u200f\u2028-\u202e\u2060-\u206f\ufeff])/
 const parts = computed(() => props.name.split(HIDDEN).filter(Boolean).map((part) => ({ part, hidden: HIDDEN.test(part) })))
 const code = (mark: string) => `U+${mark.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`

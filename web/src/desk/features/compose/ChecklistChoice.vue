@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { limits } from '../../../api/limits'
 import { desk, type RoundSheet, type Schemas } from '../../../api/desk'
 import { ApiProblem } from '../../../api/problem'
@@ -15,7 +15,14 @@ const { value: templates, load } = useRead(['templates'], desk.templates)
 const keeping = ref<'CHECKLIST' | 'ROUND'>()
 const name = ref('')
 const problem = ref<ApiProblem>()
+const nameField = useTemplateRef('nameField')
 const checklists = computed(() => templates.value?.filter((one) => one.kind === 'CHECKLIST') ?? [])
+
+watch(keeping, async (what) => {
+  if (!what) return
+  await nextTick()
+  nameField.value?.focus()
+})
 
 function take(kept: Schemas['KeptTemplate']) {
   const fresh = JSON.parse(JSON.stringify(kept.sheet.items)) as RoundSheet['items']
@@ -43,7 +50,7 @@ async function keep(replace: boolean) {
   <ElButton type="primary" link @click="keeping = 'ROUND'">{{ t.keepRound }}</ElButton>
   <div v-if="keeping" class="keep" @keydown.enter.prevent="keep(false)" @keydown.esc="keeping = undefined">
     <label for="template-name">{{ t.name }}</label>
-    <ElInput id="template-name" v-model="name" :maxlength="limits.Keep.name.longest" :aria-invalid="!!problem" aria-describedby="template-error" />
+    <ElInput id="template-name" ref="nameField" v-model="name" :maxlength="limits.Keep.name.longest" :aria-invalid="!!problem" aria-describedby="template-error" />
     <ElButton size="small" @click="keep(false)">{{ t.keep }}</ElButton>
     <ElButton v-if="problem?.code === 'template-name-taken'" size="small" @click="keep(true)">{{ t.replace }}</ElButton>
     <p id="template-error" class="error" role="alert">{{ problem ? problem.at('name') || problem.detail : '' }}</p>

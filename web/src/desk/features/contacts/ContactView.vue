@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { desk, type Schemas } from '../../../api/desk'
+import { desk, type Contact, type ListedLetter, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { tileOf } from '../../../shared/tile'
 import { dayAndTime } from '../../../shared/time'
 import WeaveTile from '../../../shared/WeaveTile.vue'
+import PeopleField from '../../PeopleField.vue'
 import FailureNote from '../../FailureNote.vue'
 import LetterList from '../post/LetterList.vue'
 import { say, sayProblem } from '../../say'
@@ -30,9 +31,29 @@ function drawn(code: number) {
 
 watch(() => page.value?.contact.name, (name) => name && (document.title = `${name} – ${text.product}`))
 
+/** Whoever this provisional contact is said to be, wherever names are not alike. */
+const meant = ref<Contact>()
+
+function matchWith(contact: Contact) {
+  meant.value = contact.id === id ? undefined : contact
+}
+
+/** Sends again what an address had refused before it was mended. */
+async function sendAgain(refused: ListedLetter[]) {
+  try {
+    for (const letter of refused) await desk.letterAgain(letter.id)
+    say(text.post.againNow)
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+
 async function save(form: Schemas['ContactForm']): Promise<string[]> {
+  const before = page.value?.contact.email
+  const refused = letters.value?.filter((letter) => letter.state === 'FAILED') ?? []
   const saved = id ? await desk.changeContact(id, form) : await desk.addContact(form)
-  say(t.saved)
+  if (refused.length > 0 && saved.contact.email !== before) say(t.mended(refused.length), { label: t.sendAgain, run: () => void sendAgain(refused) })
+  else say(t.saved)
   if (id) await load()
   else await router.replace({ name: 'contact', params: { id: saved.contact.id } })
   return saved.remarks
@@ -80,6 +101,11 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
           <ElButton size="small" @click="done(desk.merge(one.contact, page.contact), t.mergedNow, `/contacts/${one.contact.id}`)">{{ t.match }}</ElButton>
         </li>
       </ul>
+      <PeopleField id="match-with" :label="t.matchWith" @contact="matchWith" />
+      <p v-if="meant" class="meant">
+        <span>{{ meant.name }} <span class="quiet">{{ meant.email }}</span></span>
+        <ElButton size="small" @click="done(desk.merge(meant, page.contact), t.mergedNow, `/contacts/${meant.id}`)">{{ t.match }}</ElButton>
+      </p>
       <ElButton size="small" @click="done(desk.discardContact(page.contact.id), t.discarded, '/contacts')">{{ t.discard }}</ElButton>
     </section>
     <div class="columns">

@@ -3,6 +3,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { limits } from '../../../api/limits'
 import { desk, type Schemas } from '../../../api/desk'
 import { ApiProblem } from '../../../api/problem'
+import { session } from '../../use-session'
 import { text } from '../../../text/desk'
 import ChoiceField from '../../fields/ChoiceField.vue'
 import DateField from '../../fields/DateField.vue'
@@ -20,13 +21,22 @@ const form = reactive({
   weekday: 'MO',
   interval: 1,
   rule: props.series?.rule ?? '',
-  startsOn: props.series?.startsOn ?? new Date().toISOString().slice(0, 10),
+  startsOn: props.series?.startsOn ?? officeToday(),
   opensDaysBefore: props.series?.opensDaysBefore ?? 14,
   shift: props.series?.shift ?? 'EARLIER',
   opensItself: props.series?.opensItself ?? false,
 })
+/** Today where the office is, which may not be today where this browser is. */
+function officeToday(): string {
+  return new Intl.DateTimeFormat('en-CA', { timeZone: session.value?.zone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(new Date())
+}
+
 const preview = ref<Schemas['SeriesPreview']>()
 const problem = ref<ApiProblem>()
+/** Whether the first round would have had to open before today. */
+const late = computed(() => !props.series && (preview.value?.coming[0]?.opens ?? '9') < officeToday())
+const lateIsFine = ref(false)
+const lateAsked = ref(false)
 let timer = 0
 
 const rule = computed(() => {
@@ -71,6 +81,8 @@ watch(
 )
 
 async function submit() {
+  lateAsked.value = late.value && !lateIsFine.value
+  if (lateAsked.value) return
   try {
     await props.save(terms.value)
   } catch (error) {
@@ -117,12 +129,21 @@ const error = (field: string) => problem.value?.at(field) ?? ''
         <ol>
           <li v-for="one in preview.coming" :key="one.occurrence">{{ t.comingOne(dayWords(one.opens), dayWords(one.deadline)) }}</li>
         </ol>
+        <div v-if="late" class="late">
+          <p>{{ t.late(dayWords(preview.coming[0]!.opens)) }}</p>
+          <ElCheckbox v-model="lateIsFine">{{ t.lateIsFine }}</ElCheckbox>
+          <p v-if="lateAsked && !lateIsFine" class="error" role="alert">{{ t.lateAsk }}</p>
+        </div>
       </template>
     </aside>
   </form>
 </template>
 
 <style scoped>
+.late {
+  padding-left: 10px;
+  border-left: 4px solid var(--acorn);
+}
 .series {
   display: grid;
   grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);

@@ -63,6 +63,30 @@ final class Browser implements AutoCloseable {
         return page;
     }
 
+    /** A desk with a session of its own, which may be ended without anybody else noticing. */
+    Page ownDesk(PackagedApp app, String path) {
+        Page page = page(options(1280, 800, HOME).setStorageState(signedIn(app.url())));
+        page.navigate(app.url() + path);
+        page.locator(".bar").waitFor();
+        return page;
+    }
+
+    /** One more window of the same session. */
+    Page window(Page other, String url) {
+        Page page = other.context().newPage();
+        page.navigate(url);
+        return page;
+    }
+
+    /** A desk on a tablet, for fingers. */
+    Page tablet(PackagedApp app, String path) {
+        String session = sessions.computeIfAbsent(app.url(), this::signedIn);
+        Page page = page(options(1024, 768, HOME).setHasTouch(true).setStorageState(session));
+        page.navigate(app.url() + path);
+        page.locator(".bar").waitFor();
+        return page;
+    }
+
     /** A desk that has signed in. */
     Page desk(PackagedApp app) {
         return desk(app, "/");

@@ -122,6 +122,11 @@ final class Http {
         return client;
     }
 
+    /** The value of a cookie this caller has. */
+    String cookie(String name) {
+        return cookies.getCookieStore().getCookies().stream().filter(cookie -> cookie.getName().equals(name)).map(HttpCookie::getValue).findFirst().orElseThrow();
+    }
+
     void forgetCsrf() {
         cookies.getCookieStore().getCookies().stream().filter(cookie -> cookie.getName().equals("XSRF-TOKEN")).toList()
                 .forEach(cookie -> cookies.getCookieStore().remove(null, cookie));

@@ -6,6 +6,7 @@ import java.util.Optional;
 import oakbasket.core.deadline.LocalDeadline;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.identity.Person;
+import oakbasket.core.naming.NameField;
 import oakbasket.core.naming.NamingPattern;
 import oakbasket.core.naming.PatternProblem;
 import oakbasket.core.reminder.LetterPlan;
@@ -64,7 +65,12 @@ public final class SheetCheck {
         hours("warningHours", sheet.warningHours());
         hours("graceHours", sheet.graceHours());
         pattern("folderPattern", () -> NamingPattern.folders(sheet.folderPattern()));
-        pattern("namePattern", () -> NamingPattern.fileName(sheet.namePattern()));
+        pattern("namePattern", () -> {
+            // Without its extension no program knows what the file is.
+            if (!NamingPattern.fileName(sheet.namePattern()).uses(NameField.EXT)) {
+                found.odd("namePattern", "pattern-no-extension", "{ext}");
+            }
+        });
         passcode();
         LetterPlan letters = new LettersCheck(sheet.letters(), found).plan();
         LocalDeadline deadline = dates.deadline();

@@ -11,6 +11,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Supplier;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
@@ -19,6 +20,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.security.SlowHashes;
 import oakbasket.server.storage.Transactions;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -31,6 +33,8 @@ import org.springframework.stereotype.Service;
 public class AccountService {
 
     private static final Logger LOG = LoggerFactory.getLogger(AccountService.class);
+    /** Stands in for an address that could not be read, so that the name beside it is looked at all the same. */
+    private static final MailAddress NOBODY = MailAddress.parse("nobody@localhost.example");
     private static final int SHORTEST_PASSWORD = 12;
     /** What bcrypt reads. */
     private static final int LONGEST_PASSWORD_BYTES = 72;
@@ -86,15 +90,22 @@ public class AccountService {
             errors.add(Fault.of("code", "set-up-code"));
         }
         errors.addAll(passwordFaults(password));
-        try {
-            Person person = new Person(name.strip(), MailAddress.parse(email));
-            if (errors.isEmpty()) {
-                return make(person, password);
-            }
-        } catch (FaultyValue problem) {
-            errors.add(problem.at(name.isBlank() ? "name" : "email"));
+        MailAddress address = reading("email", () -> MailAddress.parse(email), errors);
+        Person person = reading("name", () -> new Person(name.strip(), address == null ? NOBODY : address), errors);
+        if (person == null || !errors.isEmpty()) {
+            throw Problem.fields(errors);
         }
-        throw Problem.fields(errors);
+        return make(person, password);
+    }
+
+    /** What a field says; null, and an error at that field, when it cannot be used. */
+    private static <T> @Nullable T reading(String field, Supplier<T> reader, List<Fault> errors) {
+        try {
+            return reader.get();
+        } catch (FaultyValue problem) {
+            errors.add(problem.at(field));
+            return null;
+        }
     }
 
     /** Makes an account without further questions; for the demo, and behind {@link #makeFirst}. */

@@ -3,6 +3,7 @@ package oakbasket.server.basket;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
@@ -47,7 +48,8 @@ public class Receipts {
      * @throws Problem when nothing was received
      */
     public Receipt finish(Submission submission) {
-        List<ReceivedFile> received = files.ofSubmission(submission.id());
+        // In the order of the checklist: in which order the lines of a connection were done is nothing to anybody.
+        List<ReceivedFile> received = files.ofSubmission(submission.id()).stream().sorted(Comparator.comparingLong(ReceivedFile::itemId)).toList();
         if (received.isEmpty()) {
             throw Problem.refused("nothing-sent");
         }
