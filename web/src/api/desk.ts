@@ -92,7 +92,7 @@ export const desk = {
     of(client.GET('/api/contacts', { params: { query: { find, group, provisional, from } } })),
   suggest: (find: string) => of(client.GET('/api/contacts/suggest', { params: { query: { find } } })),
   groups: () => of(client.GET('/api/groups')),
-  removeGroup: (name: string) => of(client.DELETE('/api/groups/{name}', { params: { path: { name: encodeURIComponent(name) } } })),
+  removeGroup: (name: string) => of(client.DELETE('/api/groups/{name}', { params: { path: { name } } })),
   regroup: (group: string, contacts: number[], within: boolean) => of(client.POST('/api/groups/members', { body: { group, contacts, in: within } })),
   person: (id: number) => of(client.GET('/api/contacts/{id}', { params: { path: { id } } })),
   addContact: (form: Schemas['ContactForm']) => of(client.POST('/api/contacts', { body: form })),

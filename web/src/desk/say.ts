@@ -1,7 +1,10 @@
-import { ElButton, ElMessage } from 'element-plus'
+import { ElButton, ElMessage, ElMessageBox } from 'element-plus'
 import 'element-plus/theme-chalk/el-button.css'
 import 'element-plus/theme-chalk/el-message.css'
+import 'element-plus/theme-chalk/el-message-box.css'
+import 'element-plus/theme-chalk/el-overlay.css'
 import { h } from 'vue'
+import { text } from '../text/desk'
 import type { ApiProblem } from '../api/problem'
 
 /** A short word at the top of the desk, with an undo where there is one. */
@@ -12,6 +15,14 @@ export function say(message: string, undo?: { label: string; run: () => void }):
     customClass: 'said',
     grouping: false,
   })
+}
+
+/** Asks before something is done to very many; true when it is meant. */
+export function ask(question: string): Promise<boolean> {
+  return ElMessageBox.confirm(question, { showClose: false, confirmButtonText: text.goOn, cancelButtonText: text.round.cancel }).then(
+    () => true,
+    () => false,
+  )
 }
 
 export function sayProblem(error: unknown): void {

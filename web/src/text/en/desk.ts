@@ -13,6 +13,7 @@ export const en = {
   loading: 'Loading…',
   found: 'Found',
   retry: 'Try again',
+  goOn: 'Go on',
   standing: {
     NOT_OWED: 'not asked of this person',
     WAIVED: 'excused',

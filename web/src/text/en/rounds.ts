@@ -132,6 +132,8 @@ export const setup = {
   addCalendar: 'Add a calendar',
   newName: 'New calendar',
   discard: 'Remove this calendar',
+  confirmDiscard: 'Remove this calendar with all its closing days? It cannot be brought back.',
+  confirmFeed: 'Whoever subscribed to the present address sees nothing any more. It cannot be brought back.',
   feed: 'Deadlines in your calendar program',
   feedHelp: 'Subscribe to this address. It shows titles, dates and numbers, never names. Whoever has it can read that, so keep it to yourself.',
   makeFeed: 'Make an address',

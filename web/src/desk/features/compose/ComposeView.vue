@@ -5,7 +5,9 @@ import type { FieldError } from '../../../api/problem'
 import type { Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
+import AskOnce from '../../AskOnce.vue'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import { sayProblem } from '../../say'
 import ConflictDialog from './ConflictDialog.vue'
 import ComposePreview from './ComposePreview.vue'
@@ -64,7 +66,6 @@ function partOf(field: string): number {
 }
 
 async function throwAway() {
-  if (!window.confirm(t.confirmDiscard)) return
   try {
     await discard()
     await router.push('/rounds')
@@ -87,7 +88,7 @@ async function throwAway() {
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="loaded && id ? save() : load()" />
     <p v-if="opened && id && !shown">{{ t.notDraft }} <RouterLink :to="{ name: 'round', params: { id } }">{{ t.toBoard }}</RouterLink></p>
-    <p v-else-if="!loaded && !problem" class="quiet">{{ text.loading }}</p>
+    <LoadingPart v-else-if="!loaded && !problem" />
     <form v-else-if="loaded" class="columns" novalidate @submit.prevent>
       <div>
         <section v-for="(part, n) in parts" :key="n" class="part" :aria-labelledby="`part-${n}`">
@@ -111,7 +112,7 @@ async function throwAway() {
           <div class="actions">
             <ElButton type="primary" @click="tryOpen">{{ t.open }}</ElButton>
             <a v-if="id" class="button" :href="`/rehearsal/${id}`" target="_blank" rel="noopener">{{ text.round.rehearse }}</a>
-            <ElButton v-if="id" type="primary" link @click="throwAway">{{ t.discard }}</ElButton>
+            <AskOnce v-if="id" :label="t.discard" :question="t.confirmDiscard" @sure="throwAway" />
           </div>
         </section>
       </div>

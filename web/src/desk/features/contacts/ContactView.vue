@@ -8,6 +8,7 @@ import { dayAndTime } from '../../../shared/time'
 import WeaveTile from '../../../shared/WeaveTile.vue'
 import PeopleField from '../../PeopleField.vue'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import LetterList from '../post/LetterList.vue'
 import { say, sayProblem } from '../../say'
 import type { LiveEvent } from '../../live'
@@ -89,7 +90,7 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
       </div>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
-    <p v-if="id && !page && !problem" class="quiet">{{ text.loading }}</p>
+    <LoadingPart v-if="id && !page && !problem" />
     <section v-if="page?.contact.provisional" class="provisional">
       <h2>{{ t.provisionalTitle }}</h2>
       <p>{{ t.provisionalHelp }}</p>

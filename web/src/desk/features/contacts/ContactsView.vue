@@ -5,7 +5,9 @@ import { useRoute, useRouter } from 'vue-router'
 import { limits } from '../../../api/limits'
 import { desk, type Contact } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import EmptyPart from '../../EmptyPart.vue'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import SuggestField from '../../fields/SuggestField.vue'
 import { say, sayProblem } from '../../say'
 import { queries, useRead } from '../../queries'
@@ -85,7 +87,7 @@ async function removeGroup(name: string) {
       </div>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
-    <p v-if="!list && !problem" class="quiet">{{ text.loading }}</p>
+    <LoadingPart v-if="!list && !problem" />
     <template v-if="list">
       <div class="narrow">
         <div class="chips" role="group" :aria-label="t.groups">
@@ -108,7 +110,7 @@ async function removeGroup(name: string) {
         {{ t.total(list.total) }}
         <ElButton v-if="group && list.total === 0" type="primary" link size="small" @click="removeGroup(group)">{{ t.removeGroup(group) }}</ElButton>
       </p>
-      <p v-if="list.total === 0" class="empty">{{ find || group || provisional ? t.noneFits : t.empty }}</p>
+      <EmptyPart v-if="list.total === 0" :words="find || group || provisional ? t.noneFits : t.empty" />
       <table v-else class="plain">
         <thead>
           <tr>
@@ -184,10 +186,6 @@ td a {
 }
 .tick {
   width: 40px;
-}
-.empty {
-  padding: 20px;
-  background: var(--card);
 }
 .more {
   margin-top: 12px;

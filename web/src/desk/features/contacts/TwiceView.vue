@@ -3,6 +3,7 @@ import { desk, type Contact } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import { say, sayProblem } from '../../say'
 import { useRead } from '../../queries'
 
@@ -35,7 +36,7 @@ async function merge(keep: Contact, gone: Contact) {
     <header><h1>{{ t.twiceTitle }}</h1></header>
     <p>{{ t.twiceHelp }}</p>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
-    <p v-if="!pairs && !problem" class="quiet">{{ text.loading }}</p>
+    <LoadingPart v-if="!pairs && !problem" />
     <p v-if="pairs?.length === 0" class="none">{{ t.twiceNone }}</p>
     <ul class="pairs">
       <li v-for="pair in pairs" :key="`${pair.one.id}-${pair.other.id}`">

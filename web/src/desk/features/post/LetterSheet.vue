@@ -3,6 +3,7 @@ import { watch } from 'vue'
 import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import { copy } from '../../copy'
 import { stateWords } from './letter-words'
 import { say, sayProblem } from '../../say'
@@ -51,7 +52,7 @@ async function copyText() {
         <RouterLink v-for="one in full.letter.about" :key="one.basketId" class="button" :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }">{{ t.toBoard(one.round) }}</RouterLink>
       </div>
     </template>
-    <p v-else-if="!problem" class="quiet">{{ text.loading }}</p>
+    <LoadingPart v-else-if="!problem" />
   </aside>
 </template>
 

@@ -4,7 +4,9 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { desk, type LetterState, type ListedLetter } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import EmptyPart from '../../EmptyPart.vue'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import { stateWords } from './letter-words'
 import { sayProblem } from '../../say'
 import { useRead } from '../../queries'
@@ -53,7 +55,7 @@ async function more() {
       </div>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
-    <p v-if="!page && !problem" class="quiet">{{ text.loading }}</p>
+    <LoadingPart v-if="!page && !problem" />
     <template v-if="page">
       <div class="tools">
         <div class="chips" role="group" :aria-label="t.filters">
@@ -64,7 +66,7 @@ async function more() {
         </div>
         <ElInput v-model="find" class="find" type="search" :placeholder="t.find" :aria-label="t.find" />
       </div>
-      <p v-if="page.letters.length === 0" class="quiet">{{ total === 0 ? t.none : t.noneFound }}</p>
+      <EmptyPart v-if="page.letters.length === 0" :words="total === 0 ? t.none : t.noneFound" />
       <div v-else class="columns">
         <div>
           <table class="plain">

@@ -3,6 +3,7 @@ import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import LoadingPart from '../../LoadingPart.vue'
 import { say, sayProblem } from '../../say'
 import { kindWords } from './letter-words'
 
@@ -54,7 +55,7 @@ async function stop(batch: number) {
 
 <template>
   <div ref="box" class="send" tabindex="-1" role="group" :aria-label="t.sends" @keydown.esc.stop="emit('done')">
-    <p v-if="!preview && !problem" class="quiet">{{ text.loading }}</p>
+    <LoadingPart v-if="!preview && !problem" />
     <template v-if="preview">
       <p v-if="letters > 0"><strong>{{ kindWords(preview.kinds) }}</strong></p>
       <p v-else>{{ t.nobody }}</p>

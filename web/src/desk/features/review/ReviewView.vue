@@ -8,7 +8,9 @@ import FilePreview from '../../../shared/FilePreview.vue'
 import PlainName from '../../../shared/PlainName.vue'
 import { sizeWords } from '../../../shared/size'
 import { dayAndTime } from '../../../shared/time'
+import EmptyPart from '../../EmptyPart.vue'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import { say, sayProblem } from '../../say'
 import { useKeys } from '../../use-keys'
 import { useRead } from '../../queries'
@@ -157,8 +159,8 @@ async function unaccept(ids: number[]) {
       <ElButton size="small" :aria-label="text.board.keys" @click="helping = true">?</ElButton>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
-    <p v-if="!loaded && !problem" class="quiet">{{ text.loading }}</p>
-    <p v-if="loaded && files.length === 0" class="none">{{ t.none }}</p>
+    <LoadingPart v-if="!loaded && !problem" />
+    <EmptyPart v-if="loaded && files.length === 0" :words="t.none" />
     <div v-if="current" class="desk">
       <ol class="waiting" :aria-label="t.list">
         <li v-for="(one, n) in files" :key="one.file.id">
@@ -277,9 +279,5 @@ h2 {
 }
 .look {
   min-height: 60vh;
-}
-.none {
-  padding: 20px;
-  background: var(--card);
 }
 </style>

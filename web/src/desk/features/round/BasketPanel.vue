@@ -9,6 +9,7 @@ import PlainName from '../../../shared/PlainName.vue'
 import NamedMenu from '../../fields/NamedMenu.vue'
 import WeaveTile from '../../../shared/WeaveTile.vue'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import ClaimNote from './ClaimNote.vue'
 import ExtendForm from './ExtendForm.vue'
 import SendLetters from '../post/SendLetters.vue'
@@ -94,7 +95,7 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
         </template>
         <a v-if="chosen.size > 0" class="button small" :href="chosenFile ?? zip" download>{{ t.downloadChosen(chosen.size) }}</a>
         <a v-else-if="panel.files.length > 1" class="button small" :href="`/api/files.zip?basket=${panel.id}`" download>{{ t.downloadAll }}</a>
-        <NamedMenu :label="t.more" :names="offered.slice(1).map((one) => one.label)" size="small" @pick="(n) => offered[n + 1]!.run()" />
+        <NamedMenu :label="t.more" :names="offered.slice(1).map((one) => one.label)" small @pick="(n) => offered[n + 1]!.run()" />
       </div>
       <SendLetters v-if="writing" :round-id="panel.roundId" :baskets="[panel.id]" @done="writing = false" />
       <form v-if="noting" class="noting" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
@@ -165,7 +166,7 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
         </ol>
       </section>
     </template>
-    <p v-else-if="!problem" class="quiet">{{ text.loading }}</p>
+    <LoadingPart v-else-if="!problem" />
   </aside>
 </template>
 

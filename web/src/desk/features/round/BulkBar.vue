@@ -6,6 +6,7 @@ import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
 import SendLetters from '../post/SendLetters.vue'
 import ExtendForm from './ExtendForm.vue'
+import { ask } from '../../say'
 import { useActs } from './use-acts'
 
 /** What can be done to everybody chosen at once. */
@@ -39,12 +40,12 @@ async function saveNote() {
 }
 
 /** Asks first where everybody of the round is meant. */
-function confirmed(words: string): boolean {
-  return props.rows.length < props.all || props.all < 2 || window.confirm(t.confirmAll(words, props.all))
+async function confirmed(words: string): Promise<boolean> {
+  return props.rows.length < props.all || props.all < 2 || ask(t.confirmAll(words, props.all))
 }
 
 async function set(kind: 'EXCUSE' | 'PAUSE' | 'REMOVE', on: boolean, words: string) {
-  if (confirmed(words)) await tryAct(props.rows, { kind, on }, words)
+  if (await confirmed(words)) await tryAct(props.rows, { kind, on }, words)
 }
 </script>
 

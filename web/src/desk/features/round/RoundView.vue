@@ -7,6 +7,7 @@ import { text } from '../../../text/desk'
 import { dayAndTime, deadlineWords, zoneWords } from '../../../shared/time'
 import RoundRuler from './RoundRuler.vue'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import { copy } from '../../copy'
 import { say, sayProblem } from '../../say'
 import { useKeys } from '../../use-keys'
@@ -126,7 +127,7 @@ async function change(action: 'close' | 'reopen') {
 <template>
   <div class="page round">
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
-    <p v-if="!board && !problem" class="quiet">{{ text.loading }}</p>
+    <LoadingPart v-if="!board && !problem" />
     <template v-if="board">
       <header>
         <div>

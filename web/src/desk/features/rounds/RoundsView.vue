@@ -4,7 +4,9 @@ import { useRoute, useRouter } from 'vue-router'
 import { desk, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { dayAndTime, zoneWords } from '../../../shared/time'
+import EmptyPart from '../../EmptyPart.vue'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import NamedMenu from '../../fields/NamedMenu.vue'
 import { sayProblem } from '../../say'
 import { useRead } from '../../queries'
@@ -64,8 +66,8 @@ function target(round: Schemas['ListedRound']) {
       </div>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
-    <p v-if="!rounds && !problem" class="quiet">{{ text.loading }}</p>
-    <p v-if="rounds?.length === 0" class="quiet">{{ t.empty }}</p>
+    <LoadingPart v-if="!rounds && !problem" />
+    <EmptyPart v-if="rounds?.length === 0" :words="t.empty" />
     <div v-if="rounds && rounds.length > 0" class="tools">
       <div class="chips" role="group" :aria-label="t.filters">
         <ElButton :aria-pressed="!list" @click="list = undefined">{{ t.all }} <span>{{ rounds.length }}</span></ElButton>

@@ -2,6 +2,7 @@
 import { desk, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { say, sayProblem } from '../../say'
+import AskOnce from '../../AskOnce.vue'
 import { useRead } from '../../queries'
 
 const t = text.series
@@ -19,7 +20,6 @@ async function pause(one: Schemas['ListedSeries']) {
 }
 
 async function end(one: Schemas['ListedSeries']) {
-  if (!window.confirm(t.confirmEnd)) return
   try {
     await desk.endSeries(one.id)
     await load()
@@ -45,7 +45,7 @@ async function end(one: Schemas['ListedSeries']) {
         <div class="actions">
           <RouterLink class="button small" :to="{ name: 'series', params: { id: one.id } }" :aria-label="`${t.edit}: ${one.title}`">{{ t.edit }}</RouterLink>
           <ElButton size="small" :aria-label="`${one.paused ? t.resume : t.pause}: ${one.title}`" @click="pause(one)">{{ one.paused ? t.resume : t.pause }}</ElButton>
-          <ElButton type="primary" link size="small" :aria-label="`${t.end}: ${one.title}`" @click="end(one)">{{ t.end }}</ElButton>
+          <AskOnce small :label="t.end" :name="`${t.end}: ${one.title}`" :question="t.confirmEnd" @sure="end(one)" />
         </div>
       </li>
     </ul>

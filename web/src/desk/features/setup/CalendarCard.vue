@@ -8,6 +8,7 @@ import ChoiceField from '../../fields/ChoiceField.vue'
 import DateField from '../../fields/DateField.vue'
 import FileButton from '../../fields/FileButton.vue'
 import FoldedPart from '../../fields/FoldedPart.vue'
+import AskOnce from '../../AskOnce.vue'
 import { useRead } from '../../queries'
 import { say, sayProblem } from '../../say'
 import FieldBox from '../compose/FieldBox.vue'
@@ -111,7 +112,7 @@ async function importFile(file: File) {
         <ElButton type="primary" size="small" native-type="submit">{{ t.save }}</ElButton>
         <span v-if="calendar.isDefault" class="quiet">{{ t.isDefault }}</span>
         <ElButton v-else size="small" @click="tryTo(() => desk.defaultCalendar(calendar.id))">{{ t.makeDefault }}</ElButton>
-        <ElButton v-if="!calendar.isDefault" type="primary" link size="small" @click="tryTo(() => desk.discardCalendar(calendar.id))">{{ t.discard }}</ElButton>
+        <AskOnce v-if="!calendar.isDefault" small :label="t.discard" :question="t.confirmDiscard" @sure="tryTo(() => desk.discardCalendar(calendar.id))" />
       </div>
     </form>
     <FoldedPart v-if="holidays.length > 0" :label="`${t.holidays(year)} (${holidays.length})`">

@@ -2,7 +2,9 @@
 import { computed } from 'vue'
 import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import AskOnce from '../../AskOnce.vue'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import { copy } from '../../copy'
 import { say, sayProblem } from '../../say'
 import { useRead } from '../../queries'
@@ -42,7 +44,7 @@ function addCalendar() {
     <section aria-labelledby="calendars">
       <h2 id="calendars">{{ t.calendars }}</h2>
       <p class="quiet">{{ t.calendarsHelp }}</p>
-      <p v-if="!calendars && !problem" class="quiet">{{ text.loading }}</p>
+      <LoadingPart v-if="!calendars && !problem" />
       <CalendarCard v-for="one in calendars" :key="one.id" :calendar="one" :countries="countries" @changed="load" />
       <ElButton @click="addCalendar">{{ t.addCalendar }}</ElButton>
     </section>
@@ -54,8 +56,9 @@ function addCalendar() {
       <p v-if="feed?.url" class="mono address">{{ feed.url }}</p>
       <div class="actions">
         <ElButton v-if="feed?.url" @click="tryTo(() => copy(feed!.url!), async () => {}, text.round.copied)">{{ t.copyFeed }}</ElButton>
-        <ElButton @click="tryTo(desk.makeFeed, loadFeed)">{{ feed?.url ? t.renewFeed : t.makeFeed }}</ElButton>
-        <ElButton v-if="feed?.url" type="primary" link @click="tryTo(desk.endFeed, loadFeed)">{{ t.endFeed }}</ElButton>
+        <ElButton v-if="!feed?.url" @click="tryTo(desk.makeFeed, loadFeed)">{{ t.makeFeed }}</ElButton>
+        <AskOnce v-else plain :label="t.renewFeed" :question="t.confirmFeed" @sure="tryTo(desk.makeFeed, loadFeed)" />
+        <AskOnce v-if="feed?.url" :label="t.endFeed" :question="t.confirmFeed" @sure="tryTo(desk.endFeed, loadFeed)" />
       </div>
     </section>
     <section aria-labelledby="templates">

@@ -6,6 +6,7 @@ import { text } from '../../../text/desk'
 import { tileOf } from '../../../shared/tile'
 import { dayAndTime, deadlineWords, zoneWords } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import { useRead } from '../../queries'
 import { FILTERS } from '../round/board-filters'
 import { orderOf, PRESSING_FIRST } from '../round/board-sort'
@@ -40,7 +41,7 @@ const print = () => window.print()
 <template>
   <div class="page sheet">
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
-    <p v-if="!board && !problem" class="quiet">{{ text.loading }}</p>
+    <LoadingPart v-if="!board && !problem" />
     <template v-if="board">
       <header>
         <div>

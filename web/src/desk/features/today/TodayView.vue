@@ -4,6 +4,7 @@ import { desk, type Schemas } from '../../../api/desk'
 import { text, withCount } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
+import LoadingPart from '../../LoadingPart.vue'
 import { say, sayProblem } from '../../say'
 import { useRead } from '../../queries'
 
@@ -58,7 +59,7 @@ async function seen() {
       <RouterLink v-if="today && !today.anyRound" class="button primary" to="/rounds/new">{{ t.compose }}</RouterLink>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
-    <p v-if="!today && !problem" class="quiet">{{ text.loading }}</p>
+    <LoadingPart v-if="!today && !problem" />
     <p v-if="today && !today.anyRound" class="empty">{{ t.noRound }}</p>
     <div v-if="today" class="columns">
       <section aria-labelledby="just-in">

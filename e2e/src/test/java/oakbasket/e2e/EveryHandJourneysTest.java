@@ -81,7 +81,7 @@ class EveryHandJourneysTest extends Journey {
         Page desk = browser.tablet(app, "/rounds/" + api.round("Landowner"));
         desk.locator("main tbody tr").first().tap();
         assertThat(desk.locator(".panel")).isVisible();
-        desk.locator(".panel").getByText("More", new Locator.GetByTextOptions().setExact(true)).tap();
+        desk.locator(".panel").getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("More").setExact(true)).tap();
         assertThat(desk.locator(".panel").getByRole(AriaRole.MENUITEM).first()).isVisible();
         desk.locator(".panel").getByRole(AriaRole.MENUITEM).getByText("Note…").tap();
         assertThat(desk.getByLabel("Note for your colleagues")).isVisible();

@@ -34,6 +34,13 @@ abstract class Journey {
         return desk.getByLabel(n + ". Document", new Page.GetByLabelOptions().setExact(true));
     }
 
+    /** Chooses what stands in the menu of an open basket. */
+    static void fromMenu(Page desk, String what) {
+        Locator panel = desk.locator(".panel");
+        panel.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("More").setExact(true)).click();
+        panel.getByRole(AriaRole.MENUITEM).getByText(what, new Locator.GetByTextOptions().setExact(true)).click();
+    }
+
     /** Opens the composed round, having read what that will do. */
     static void open(Page desk) {
         button(desk, "Open the round").click();

@@ -211,7 +211,7 @@ class JourneysTest extends Journey {
         long round = api.round("Landowner");
         Page desk = desk("/rounds/" + round + "?basket=" + api.row(round, "Liam Copse").path("id").asLong());
         Locator panel = desk.locator(".panel");
-        panel.getByText("Extend…").click();
+        fromMenu(desk, "Extend…");
         Fields.date(desk, "New deadline", LocalDate.of(2020, 1, 1));
         panel.getByLabel("Why").fill("lambing");
         panel.getByText("Extend", new Locator.GetByTextOptions().setExact(true)).click();
@@ -388,7 +388,7 @@ class JourneysTest extends Journey {
         assertThat(sender.getByText("This file is empty (0 bytes)")).isVisible();
         assertThat(sender.getByText("At most 2 files fit here; 1 was not added.")).isVisible();
         send(sender);
-        assertThat(sender.getByText("Please remove or replace the files marked")).isVisible();
+        assertThat(sender.getByText("Please remove or replace the marked files")).isVisible();
         sender.getByLabel("Remove empty.pdf").click();
         sender.getByLabel("Choose files for Insurance certificate").setInputFiles(file("picture.pdf", "\u0089PNG\r\n\u001a\n"));
         send(sender);

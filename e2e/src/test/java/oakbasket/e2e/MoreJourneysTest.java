@@ -148,7 +148,7 @@ class MoreJourneysTest extends Journey {
         long round = api.round("Landowner");
         Page desk = desk("/rounds/" + round + "?basket=" + api.row(round, "Quentin Ford").path("id"));
         Locator panel = desk.locator(".panel");
-        panel.getByText("Note…").click();
+        fromMenu(desk, "Note…");
         panel.getByLabel("Note for your colleagues").fill("rings on Fridays only");
         panel.getByText("Keep the note").click();
         assertThat(panel.locator("p.note")).hasText("rings on Fridays only");
