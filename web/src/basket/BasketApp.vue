@@ -49,7 +49,7 @@ async function send() {
     return
   }
   try {
-    await sending.send(page.value!.open ? { ...who } : { name: '', email: '' })
+    await sending.send(page.value!.open ? { ...who } : undefined)
     if (receipt.value) {
       scrollTo(0, 0)
       await nextTick()

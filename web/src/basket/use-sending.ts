@@ -24,6 +24,8 @@ export interface ChosenFile {
 const AT_ONCE = 3
 /** Files up to this size travel with the request that announces them. */
 const ONE_REQUEST_BYTES = 4 * 1024 * 1024
+/** Files up to this size are looked at in a rehearsal, which sends nothing else. */
+const LOOKED_AT_BYTES = 8 * 1024 * 1024
 const RETRY_MILLISECONDS = [0, 1000, 2000, 4000, 8000, 15000, 30000, 30000, 30000, 30000]
 
 /** The files chosen, sending them, and the receipt. Whatever goes wrong, what was chosen stays chosen and what arrived stays arrived. */
@@ -80,9 +82,9 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
   }
 
   /** Sends everything that is not there yet. Throws a problem that concerns the sending as a whole. */
-  async function send(who: { name: string; email: string }) {
-    if (rehearsal) return rehearse()
-    await beginOrCorrect(who)
+  async function send(who: { name: string; email: string } | undefined) {
+    if (rehearsal) return rehearse(who)
+    await beginOrCorrect(who ?? { name: '', email: '' })
     phase.value = 'sending'
     for (const number of Object.keys(notices)) delete notices[Number(number)]
     for (const one of chosen) {
@@ -211,8 +213,20 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
   }
 
   /** Walks through the same steps without sending anything. */
-  async function rehearse() {
+  async function rehearse(who: { name: string; email: string } | undefined) {
     phase.value = 'sending'
+    if (who) await refuseAsReally('who', who)
+    for (const one of chosen) {
+      try {
+        if (one.file.size <= LOOKED_AT_BYTES) await refuseAsReally(`files?item=${one.item.number}&name=${encodeURIComponent(one.file.name)}`, one.file)
+      } catch (error) {
+        Object.assign(one, { state: 'failed', problem: (error as ApiProblem).detail })
+      }
+    }
+    if (broken.value) {
+      phase.value = 'choosing'
+      return
+    }
     for (const one of chosen) {
       for (let step = 1; step <= 4; step++) {
         await new Promise((resolve) => setTimeout(resolve, 60))
@@ -226,6 +240,20 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
       files: await Promise.all(chosen.map(async (one) => ({ item: one.item.title, name: one.file.name, bytes: one.file.size, sha256: await sha256(one.file), sentBefore: false }))),
     }
     phase.value = 'done'
+  }
+
+  /** Has the server refuse what it would refuse of a real sending. It keeps nothing. */
+  async function refuseAsReally(what: string, body: Blob | { name: string; email: string }) {
+    const token = document.cookie.split('; ').find((cookie) => cookie.startsWith('XSRF-TOKEN='))?.slice('XSRF-TOKEN='.length)
+    const file = body instanceof Blob
+    const response = await fetch(`/api${location.pathname.replace(/^\/rehearsal/, '/rounds')}/rehearsal/${what}`, {
+      method: 'POST',
+      headers: { Accept: 'application/json', 'Content-Type': file ? 'application/octet-stream' : 'application/json', ...(token ? { 'X-XSRF-TOKEN': decodeURIComponent(token) } : {}) },
+      body: file ? body : JSON.stringify(body),
+    }).catch(() => {
+      throw ApiProblem.unreachable()
+    })
+    if (!response.ok) throw ApiProblem.read(response.status, await response.text())
   }
 
   function another() {

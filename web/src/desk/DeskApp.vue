@@ -41,7 +41,7 @@ async function signOut() {
       </nav>
       <SearchBox />
       <span class="who quiet zone">{{ zoneWords(session.zone) }}</span>
-      <span class="who" :title="session.office">{{ session.name }}</span>
+      <ElTooltip :content="session.office"><span class="who">{{ session.name }}</span></ElTooltip>
       <ElButton type="primary" link size="small" @click="signOut">{{ text.signOut }}</ElButton>
     </div>
     <ConnectionNote v-if="session?.signedIn" />

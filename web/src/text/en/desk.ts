@@ -235,6 +235,8 @@ export const en = {
     excusedAll: 'Excused from everything',
     askedAgain: 'Asked again',
     story: 'Story',
+    alsoReturned: ', 1 returned | , {0} returned',
+    counting: '1 file | {0} files',
     decided: { ACCEPTED: 'Accepted', RETURNED: 'Returned', NONE: '' } as Record<string, string>,
     original: 'arrived as',
     declared: 'says to be',

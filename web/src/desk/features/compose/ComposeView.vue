@@ -86,7 +86,7 @@ async function throwAway() {
         <template v-else>{{ t.notYet }}</template>
       </p>
     </header>
-    <FailureNote v-if="problem" :problem="problem" @retry="loaded && id ? save() : load()" />
+    <FailureNote v-if="problem && problem.code !== 'sign-in-needed'" :problem="problem" @retry="loaded && id ? save() : load()" />
     <p v-if="opened && id && !shown">{{ t.notDraft }} <RouterLink :to="{ name: 'round', params: { id } }">{{ t.toBoard }}</RouterLink></p>
     <LoadingPart v-else-if="!loaded && !problem" />
     <form v-else-if="loaded" class="columns" novalidate @submit.prevent>

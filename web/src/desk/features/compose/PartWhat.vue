@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, nextTick, useTemplateRef } from 'vue'
+import { computed, nextTick, toRaw, useTemplateRef } from 'vue'
 import { limits } from '../../../api/limits'
-import { desk, type RoundSheet } from '../../../api/desk'
+import { desk, type RoundSheet, type SheetItem } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { useRead } from '../../queries'
 import { say } from '../../say'
@@ -12,21 +12,26 @@ import { emptyItem } from './use-sheet'
 
 const props = defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
 const t = text.compose
-const editors = useTemplateRef<{ focus: () => void }[]>('editors')
+const editors = useTemplateRef<{ focus: () => void; place: () => number }[]>('editors')
 
 const { value: known } = useRead(['groups'], desk.groups)
 const groups = computed(() => known.value?.map((one) => one.name) ?? [])
+
+/** Puts the cursor into the name of the document at this place, from 1. */
+function focus(place: number) {
+  editors.value?.find((one) => one.place() === place)?.focus()
+}
 
 /** One more document, with the cursor in it. */
 async function add() {
   props.sheet.items.push(emptyItem())
   await nextTick()
-  editors.value?.at(-1)?.focus()
+  focus(props.sheet.items.length)
 }
 
 /** On to the next document; after the last one, if it has a name, to one more. */
 function onward(from: number) {
-  if (from < props.sheet.items.length - 1) editors.value?.[from + 1]?.focus()
+  if (from < props.sheet.items.length - 1) focus(from + 2)
   else if (props.sheet.items[from]!.title.trim()) void add()
 }
 
@@ -35,9 +40,24 @@ function remove(at: number) {
   say(`${t.removed}: ${removed!.title || t.untitledItem}`, { label: text.panel.undo, run: () => props.sheet.items.splice(at, 0, removed!) })
 }
 
-function move(at: number, by: number) {
+/** The cursor stays with the document that moved, on the way it was moving where that goes on. */
+async function move(at: number, by: number) {
   const [item] = props.sheet.items.splice(at, 1)
   props.sheet.items.splice(at + by, 0, item!)
+  await nextTick()
+  const now = at + by + 1
+  const ways = by < 0 ? [t.up(now), t.down(now)] : [t.down(now), t.up(now)]
+  ways.map((label) => document.querySelector<HTMLButtonElement>(`[aria-label="${label}"]`)).find((button) => button && !button.disabled)?.focus()
+}
+
+const keys = new WeakMap<object, number>()
+let nextKey = 1
+
+/** A document is the same one wherever it stands, and what is unfolded of it goes with it. */
+function keyOf(item: SheetItem): number {
+  const plain = toRaw(item)
+  if (!keys.has(plain)) keys.set(plain, nextKey++)
+  return keys.get(plain)!
 }
 </script>
 
@@ -56,7 +76,7 @@ function move(at: number, by: number) {
     <li class="heads quiet" aria-hidden="true"><span>{{ t.itemTitle }}</span><span>{{ t.kinds }}</span><span>{{ t.maxFiles }}</span></li>
     <SheetItemEditor
       v-for="(item, n) in sheet.items"
-      :key="n"
+      :key="keyOf(item)"
       ref="editors"
       :item="item"
       :index="n"

@@ -21,7 +21,7 @@ const unfolded = ref(false)
 /** What is folded in opens by itself where something in it is wrong. */
 const open = computed(() => unfolded.value || ['help', 'minFiles', 'maxMebibytes', 'groups', 'form'].some((field) => error(field)))
 const first = useTemplateRef<{ focus: () => void }>('first')
-defineExpose({ focus: () => first.value?.focus() })
+defineExpose({ focus: () => first.value?.focus(), place: () => props.index + 1 })
 
 async function takeForm(file: File) {
   formProblem.value = ''

@@ -96,7 +96,12 @@ export function useSheet(draftId: number | undefined) {
   async function join(fresh: Draft) {
     const merged = merge(base, plain(sheet), fresh.sheet)
     conflicts.value = merged.conflicts
-    await quietly(() => Object.assign(sheet, merged.sheet))
+    // Only what differs is written, so that the cursor stays where somebody types.
+    await quietly(() => {
+      for (const field of Object.keys(merged.sheet) as (keyof RoundSheet)[]) {
+        if (JSON.stringify(sheet[field]) !== JSON.stringify(merged.sheet[field])) Object.assign(sheet, { [field]: merged.sheet[field] })
+      }
+    })
     take(fresh)
     if (JSON.stringify(merged.sheet) === JSON.stringify(fresh.sheet)) {
       dirty = false

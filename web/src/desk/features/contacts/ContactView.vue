@@ -33,6 +33,12 @@ function drawn(code: number) {
 watch(() => page.value?.contact.name, (name) => name && (document.title = `${name} – ${text.product}`))
 
 /** Whoever this provisional contact is said to be, wherever names are not alike. */
+/** What counts and what was returned are told apart, here as on the board. */
+function sentWords(files: { review: string }[]): string {
+  const returned = files.filter((file) => file.review === 'RETURNED').length
+  return t.sent(files.length - returned) + (returned > 0 ? text.panel.alsoReturned(returned) : '')
+}
+
 const meant = ref<Contact>()
 
 function matchWith(contact: Contact) {
@@ -118,7 +124,7 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
           <h3><RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.row.id, ...(one.row.removed ? { show: 'removed' } : {}) } }">{{ one.title }}</RouterLink></h3>
           <p>
             {{ standingWords(one.row).main }} <span :class="standingWords(one.row).tone">{{ standingWords(one.row).time }} {{ standingWords(one.row).detail }}</span>
-            <span class="quiet">{{ text.state[one.state] }}, {{ one.askedAt ? t.asked(dayAndTime(one.askedAt)) : t.notAsked }}, {{ t.sent(one.files.length) }}</span>
+            <span class="quiet">{{ text.state[one.state] }}, {{ one.askedAt ? t.asked(dayAndTime(one.askedAt)) : t.notAsked }}, {{ sentWords(one.files) }}</span>
           </p>
           <p class="tiles">
             <WeaveTile v-for="(item, n) in one.items" :key="item.id" v-bind="drawn(one.row.tiles[n] ?? 0)" :label="tileWords(item, tileOf(one.row.tiles[n] ?? 0))" />

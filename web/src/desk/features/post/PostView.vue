@@ -81,7 +81,7 @@ async function more() {
               <tr v-for="letter in page.letters" :key="letter.id" :class="[letter.state, { here: letter.id === shown }]">
                 <td><ElButton class="name" type="primary" link :aria-pressed="letter.id === shown" @click="go({ letter: letter.id })">{{ letter.name }}</ElButton></td>
                 <td>
-                  {{ t.kinds[letter.kind] }} <span class="quiet about" :title="letter.about.map((one) => one.round).join(', ')">{{ letter.about.map((one) => one.round).join(', ') }}</span>
+                  {{ t.kinds[letter.kind] }} <ElTooltip :content="letter.about.map((one) => one.round).join(', ')" :show-after="300"><span class="quiet about">{{ letter.about.map((one) => one.round).join(', ') }}</span></ElTooltip>
                 </td>
                 <td class="state">{{ stateWords(letter) }}<span class="quiet">{{ letter.tries > 1 ? t.tries(letter.tries) : '' }}</span></td>
               </tr>

@@ -34,6 +34,7 @@ const claimed = computed(() => {
   const files = panel.value?.files.filter(keptApart) ?? []
   return [...new Set(files.map((file) => file.submissionId))].map((id) => files.filter((file) => file.submissionId === id))
 })
+const returned = computed(() => panel.value?.files.filter((file) => file.review === 'RETURNED').length ?? 0)
 const tiles = computed(() => panel.value?.row.tiles.map(tileOf) ?? [])
 const owed = computed(() => panel.value?.items.map((item, n) => ({ item, tile: tiles.value[n]! })).filter(({ item, tile }) => tile.standing !== 'NOT_OWED' || panel.value!.files.some((file) => file.itemId === item.id && !keptApart(file))) ?? [])
 
@@ -85,7 +86,7 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
         <div>
           <h2><RouterLink :to="{ name: 'contact', params: { id: panel.row.contactId } }">{{ panel.row.name }}</RouterLink></h2>
           <p class="quiet">{{ panel.row.email }}</p>
-          <p>{{ standingWords(panel.row).main }} <span class="quiet">{{ standingWords(panel.row).time }} {{ standingWords(panel.row).detail }}</span></p>
+          <p>{{ standingWords(panel.row).main }}<template v-if="panel.files.length > 0">, {{ t.counting(panel.row.files) }}{{ returned > 0 ? t.alsoReturned(returned) : '' }}</template> <span class="quiet">{{ standingWords(panel.row).time }} {{ standingWords(panel.row).detail }}</span></p>
         </div>
         <ElButton class="close" link :aria-label="t.close" @click="emit('close')">✕</ElButton>
       </header>

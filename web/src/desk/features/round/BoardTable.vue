@@ -103,7 +103,9 @@ defineExpose({ enter, ids })
             <button class="sort" type="button" :aria-label="text.board.sortBy(t.person)" @click="by('name')">{{ t.person }}</button>
           </th>
           <th v-for="{ item } in items" :key="item.id" scope="col" class="item" :class="{ optional: !item.required }" :aria-sort="ariaSort(sort, `item-${item.id}`)">
-            <button class="sort" type="button" :title="item.required ? item.title : `${item.title}, ${t.optional}`" :aria-label="text.board.sortBy(item.title)" @click="by(`item-${item.id}`)">{{ item.title }}</button>
+            <ElTooltip :content="item.required ? item.title : `${item.title}, ${t.optional}`" :show-after="300">
+              <button class="sort" type="button" :aria-label="text.board.sortBy(item.title)" @click="by(`item-${item.id}`)">{{ item.title }}</button>
+            </ElTooltip>
           </th>
           <th scope="col" :aria-sort="ariaSort(sort, 'pressing')">
             <button class="sort" type="button" :aria-label="text.board.sortBy(t.standing)" @click="by('pressing')">{{ t.standing }}</button>

@@ -31,6 +31,11 @@ const next = computed(() => props.ticks.find((tick) => tick.planned))
   margin: 0;
   white-space: nowrap;
 }
+.letters a {
+  display: inline-block;
+  min-height: 24px;
+  line-height: 24px;
+}
 .key {
   color: var(--slate);
 }

@@ -70,7 +70,7 @@ async function seen() {
             <RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }">{{ one.person }}</RouterLink>
             <span class="when quiet">{{ dayAndTime(one.last) }}</span>
             <p class="quiet">{{ t.files(one.files) }}, {{ one.round }}<strong v-if="one.unseen" class="badge">{{ t.fresh }}</strong></p>
-            <p v-for="name in one.names" :key="name" class="mono name" :title="name">{{ name }}</p>
+            <ElTooltip v-for="name in one.names" :key="name" :content="name" :show-after="300"><p class="mono name">{{ name }}</p></ElTooltip>
             <p v-if="one.files > one.names.length" class="quiet">{{ t.more(one.files - one.names.length) }}</p>
           </li>
         </ul>

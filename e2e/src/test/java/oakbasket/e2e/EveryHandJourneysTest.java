@@ -38,7 +38,7 @@ class EveryHandJourneysTest extends Journey {
         reach(desk, document(desk, 1));
         desk.keyboard().type("Signed form");
         reach(desk, desk.getByLabel("Type or paste people"));
-        desk.keyboard().type("Gail Gate gail.gate@example.org");
+        desk.keyboard().type("Gail Gate <gail.gate@example.org>");
         reach(desk, button(desk, "Add these people"));
         desk.keyboard().press("Enter");
         assertThat(desk.getByText("1 person is asked")).isVisible();

@@ -22,7 +22,7 @@ class LastingDeskJourneysTest extends Journey {
     private static final ZoneId LONDON = ZoneId.of("Europe/London");
 
     private static Locator alert(Page page, String words) {
-        return page.locator("[role=alert]").getByText(words);
+        return page.locator(".note[role=alert]").getByText(words);
     }
 
     /** A deadline on an open board: row, filter and Today change by themselves, and the board is not asked for as a whole. */

@@ -26,7 +26,7 @@ CREATE TABLE file_removal (
     id          BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
     file_id     BIGINT NOT NULL,
     basket_id   BIGINT NOT NULL REFERENCES basket,
-    name        VARCHAR(1000) NOT NULL,
+    path        VARCHAR(4000) NOT NULL,
     reason      VARCHAR(500) NOT NULL,
     removed_at  TIMESTAMP(9) WITH TIME ZONE NOT NULL,
     removed_by  BIGINT NOT NULL REFERENCES account,

@@ -44,6 +44,17 @@ class ProjectRulesTest {
                 || Files.exists(Path.of("src/main/java/oakbasket/server", file)));
     }
 
+    /** Lengths come from the API description, questions from the desk's own parts, calls and clocks from the places that are made for them. */
+    @Test
+    void theDeskKeepsNoLimitsQuestionsAndCallsOfItsOwn() throws IOException {
+        Pattern own = Pattern.compile("[^:]maxlength=\"\\d{2,}|window\\.(confirm|alert|prompt)|\\bfetch\\(|new EventSource");
+        assertThat("<ElInput maxlength=\"200\" />").as("the pattern itself").containsPattern(own);
+        try (Stream<Path> parts = Files.walk(Path.of("../web/src/desk"))) {
+            assertThat(parts.filter(path -> path.toString().matches(".*\\.(vue|ts)") && !path.endsWith("live.ts")).toList()).hasSizeGreaterThan(80)
+                    .allSatisfy(part -> assertThat(Files.readString(part)).as("%s", part).doesNotContainPattern(own));
+        }
+    }
+
     /** The desk's controls are those of its component library: the browser's own would follow the browser's language and look. */
     @Test
     void theDeskHasNoChoicesAndDatesOfTheBrowser() throws IOException {

@@ -6,7 +6,6 @@ import java.util.Optional;
 import oakbasket.core.deadline.LocalDeadline;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.identity.Person;
-import oakbasket.core.naming.NameField;
 import oakbasket.core.naming.NamingPattern;
 import oakbasket.core.naming.PatternProblem;
 import oakbasket.core.reminder.LetterPlan;
@@ -66,8 +65,8 @@ public final class SheetCheck {
         hours("graceHours", sheet.graceHours());
         pattern("folderPattern", () -> NamingPattern.folders(sheet.folderPattern()));
         pattern("namePattern", () -> {
-            // Without its extension no program knows what the file is.
-            if (!NamingPattern.fileName(sheet.namePattern()).uses(NameField.EXT)) {
+            NamingPattern name = NamingPattern.fileName(sheet.namePattern());
+            if (name.completed()) {
                 found.odd("namePattern", "pattern-no-extension", "{ext}");
             }
         });

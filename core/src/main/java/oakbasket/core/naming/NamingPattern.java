@@ -98,6 +98,11 @@ public final class NamingPattern {
         return segments.stream().flatMap(List::stream).anyMatch(part -> part instanceof Value value && value.field() == field);
     }
 
+    /** Whether the extension was added at the end because the pattern as typed has none. */
+    public boolean completed() {
+        return uses(NameField.EXT) && !text.contains("{" + NameField.EXT.written());
+    }
+
     /** As typed. */
     @Override
     public String toString() {

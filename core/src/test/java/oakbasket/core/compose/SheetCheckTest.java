@@ -209,6 +209,7 @@ class SheetCheckTest {
     void whatIsAllowedButOddIsTold() {
         assertThat(said(SheetCheck.check(with(sheet -> RoundSheetBuilder.builder(sheet).items(List.of(SheetItem.of("Map", "", false, 1, 1, List.of(), 1),
                 SheetItem.of(" MAP", "", false, 1, 1, List.of(), 1))).build()), CONTEXT))).isEqualTo("?items[1].title item-title-twice [MAP]; ?items items-none-required []");
+        assertThat(said(SheetCheck.check(RoundSheetBuilder.builder(GOOD).namePattern("{person} - {item}").build(), CONTEXT))).isEqualTo("?namePattern pattern-no-extension [{ext}]");
         RoundSheet nobody = RoundSheetBuilder.builder(GOOD).people(List.of()).groups(List.of("Empty", "Empty")).build();
         assertThat(said(SheetCheck.check(nobody, CONTEXT))).isEqualTo("people groups-all-empty []; ?groups group-empty [Empty]");
         assertThat(said(SheetCheck.check(RoundSheetBuilder.builder(nobody).openLink(true).build(), CONTEXT))).isEqualTo("?groups group-empty [Empty]");

@@ -7,6 +7,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Set;
+import java.util.TreeSet;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -33,6 +34,22 @@ class TimelinessTest {
     void judgesAgainstTheEffectiveDeadline(String extension, String finished, String now, Timeliness.State state, Duration by) {
         DeadlineTerms terms = new DeadlineTerms(DEADLINE, at(extension), Duration.ofDays(2), Duration.ofDays(1));
         assertThat(Timeliness.of(terms, at(finished), DEADLINE.plus(Duration.parse(now)))).isEqualTo(new Timeliness(state, by));
+    }
+
+    /** How an unfinished basket stands changes just after one of its moments, and at no other time of an hour's steps. */
+    @ParameterizedTest(name = "extension {0}, warning {1}, grace {2}")
+    @CsvSource({"-, P2D, P1D", "P5D, P2D, P1D", "-P1D, PT0S, PT0S", "-, PT36H, PT0S", "P1D, PT0S, PT5H"})
+    void onlyMomentsChangeHowAnUnfinishedBasketStands(String extension, Duration warning, Duration grace) {
+        DeadlineTerms terms = new DeadlineTerms(DEADLINE, at(extension), warning, grace);
+        Set<Instant> changes = new TreeSet<>();
+        for (Instant now = DEADLINE.minus(Duration.ofDays(9)); now.isBefore(DEADLINE.plus(Duration.ofDays(9))); now = now.plus(Duration.ofHours(1))) {
+            Instant next = now.plus(Duration.ofHours(1));
+            if (Timeliness.of(terms, null, now.minusMillis(1)).state() != Timeliness.of(terms, null, next.minusMillis(1)).state()) {
+                changes.add(now);
+            }
+        }
+        assertThat(terms.moments()).containsAll(changes).contains(terms.effective(), terms.graceEnd());
+        assertThat(changes).isNotEmpty();
     }
 
     private static Instant at(String offset) {

@@ -13,6 +13,7 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -141,6 +142,15 @@ class ReminderPlanTest {
         PlannedLetter letter = new PlannedLetter(LetterKind.REMINDER, DUE);
         assertThat(ReminderDecision.decide(List.of(letter), recipient, DUE.minusSeconds(60), DUE))
                 .isEqualTo(reason == null ? new ReminderDecision.Send(letter) : new ReminderDecision.Skip(letter, reason));
+    }
+
+    /** By hand people are written to before they are asked and at doubtful addresses, but not against what was agreed or a moment after the last letter. */
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource({"nothing, ", "not asked, ", "unreachable, ", "gap 20 h, ", "paused, PAUSED", "gap 0 h, TOO_SOON", "gap 19 h, TOO_SOON"})
+    void byHandSomeAreLeftOutUntilThatIsMeant(String different, Recipient.Reason reason) {
+        Instant last = different.startsWith("gap") ? DUE.minus(Duration.ofHours(Long.parseLong(different.split(" ")[1]))) : null;
+        Recipient recipient = new Recipient(true, false, false, false, null, different.equals("paused"), !different.equals("not asked"), !different.equals("unreachable"), last);
+        assertThat(recipient.againstByHand(DUE)).isEqualTo(Optional.ofNullable(reason));
     }
 
     /** Letters at 9, 10 and 11 o'clock. */

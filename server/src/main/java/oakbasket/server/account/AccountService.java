@@ -156,6 +156,11 @@ public class AccountService {
         return password.getBytes(StandardCharsets.UTF_8).length > LONGEST_PASSWORD_BYTES ? List.of(Fault.of("password", "longest-bytes", LONGEST_PASSWORD_BYTES)) : List.of();
     }
 
+    /** An account, where there is one of this number. */
+    Optional<Account> find(long id) {
+        return accounts.byId(id);
+    }
+
     /** The account as it stands now. */
     public Account current(long id) {
         return accounts.byId(id).orElseThrow(() -> Problem.of(Problem.Kind.SIGN_IN_NEEDED, "sign-in-needed"));

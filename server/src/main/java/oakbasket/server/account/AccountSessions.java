@@ -1,38 +1,22 @@
 package oakbasket.server.account;
 
-import jakarta.servlet.http.HttpServletRequest;
-import jakarta.servlet.http.HttpServletResponse;
-import jakarta.servlet.http.HttpSession;
-import java.util.List;
-import java.util.Optional;
 import org.springframework.context.ApplicationEventPublisher;
-import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
-import org.springframework.security.core.context.DeferredSecurityContext;
-import org.springframework.security.core.context.SecurityContext;
-import org.springframework.security.core.context.SecurityContextHolder;
-import org.springframework.security.core.context.SecurityContextImpl;
-import org.springframework.security.web.context.HttpRequestResponseHolder;
-import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.session.FindByIndexNameSessionRepository;
 import org.springframework.session.Session;
 import org.springframework.stereotype.Component;
 
-/** Who is signed in. A session keeps only the number of the account, so that it says what is true of the account now, and outlives a new version of this program. */
+/** The sessions of coordinators: which live, and ending them. */
 @Component
-public class AccountSessions implements SecurityContextRepository {
+public class AccountSessions {
 
     /** A session was ended by somebody. */
     public record Ended(String sessionId) {
     }
 
-    private static final String ACCOUNT = FindByIndexNameSessionRepository.PRINCIPAL_NAME_INDEX_NAME;
-
-    private final AccountTable accounts;
     private final FindByIndexNameSessionRepository<? extends Session> sessions;
     private final ApplicationEventPublisher events;
 
-    AccountSessions(AccountTable accounts, FindByIndexNameSessionRepository<? extends Session> sessions, ApplicationEventPublisher events) {
-        this.accounts = accounts;
+    AccountSessions(FindByIndexNameSessionRepository<? extends Session> sessions, ApplicationEventPublisher events) {
         this.sessions = sessions;
         this.events = events;
     }
@@ -42,10 +26,8 @@ public class AccountSessions implements SecurityContextRepository {
         return sessions.findById(sessionId) != null;
     }
 
-    /** Ends one session. */
-    void end(HttpSession session) {
-        String id = session.getId();
-        session.invalidate();
+    /** Tells that a session was ended. */
+    void ended(String id) {
         events.publishEvent(new Ended(id));
     }
 
@@ -57,49 +39,5 @@ public class AccountSessions implements SecurityContextRepository {
                 events.publishEvent(new Ended(id));
             }
         }
-    }
-
-    @Override
-    public DeferredSecurityContext loadDeferredContext(HttpServletRequest request) {
-        return new DeferredSecurityContext() {
-            private @org.jspecify.annotations.Nullable SecurityContext loaded;
-
-            @Override
-            public boolean isGenerated() {
-                return get().getAuthentication() == null;
-            }
-
-            @Override
-            public SecurityContext get() {
-                if (loaded == null) {
-                    loaded = signedIn(request).<SecurityContext>map(account -> new SecurityContextImpl(UsernamePasswordAuthenticationToken.authenticated(account, null, List.of())))
-                            .orElseGet(SecurityContextHolder::createEmptyContext);
-                }
-                return loaded;
-            }
-        };
-    }
-
-    @Override
-    @Deprecated
-    public SecurityContext loadContext(HttpRequestResponseHolder holder) {
-        return loadDeferredContext(holder.getRequest()).get();
-    }
-
-    @Override
-    public void saveContext(SecurityContext context, HttpServletRequest request, HttpServletResponse response) {
-        if (context.getAuthentication() != null && context.getAuthentication().getPrincipal() instanceof Account account) {
-            request.getSession().setAttribute(ACCOUNT, Long.toString(account.id()));
-        }
-    }
-
-    @Override
-    public boolean containsContext(HttpServletRequest request) {
-        return signedIn(request).isPresent();
-    }
-
-    private Optional<Account> signedIn(HttpServletRequest request) {
-        HttpSession session = request.getSession(false);
-        return session != null && session.getAttribute(ACCOUNT) instanceof String id ? accounts.byId(Long.parseLong(id)) : Optional.empty();
     }
 }

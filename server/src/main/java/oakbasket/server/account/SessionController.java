@@ -51,18 +51,20 @@ class SessionController {
     private static final Duration BROWSER_KNOWN = Duration.ofDays(180);
 
     private final AccountService accounts;
-    private final AccountSessions contexts;
+    private final AccountContexts contexts;
+    private final AccountSessions sessions;
     private final Limits limits;
     private final Settings settings;
     private final KnownBrowsers browsers;
     private final CookieCsrfTokenRepository csrfTokens;
 
-    SessionController(AccountService accounts, AccountSessions contexts, Limits limits, Settings settings, KnownBrowsers browsers,
+    SessionController(AccountService accounts, AccountContexts contexts, AccountSessions sessions, Limits limits, Settings settings, KnownBrowsers browsers,
             CookieCsrfTokenRepository csrfTokens) {
         this.browsers = browsers;
         this.csrfTokens = csrfTokens;
         this.accounts = accounts;
         this.contexts = contexts;
+        this.sessions = sessions;
         this.limits = limits;
         this.settings = settings;
     }
@@ -106,7 +108,7 @@ class SessionController {
         limits.count(Limits.Kind.KNOWN_BROWSER, who);
         accounts.changePassword(account, text(body.present()), text(body.password()));
         limits.giveBack(Limits.Kind.KNOWN_BROWSER, who);
-        contexts.endOthers(account.id(), request.getSession().getId());
+        sessions.endOthers(account.id(), request.getSession().getId());
     }
 
     @DeleteMapping("/api/session")
@@ -114,7 +116,9 @@ class SessionController {
     void signOut(HttpServletRequest request) {
         HttpSession session = request.getSession(false);
         if (session != null) {
-            contexts.end(session);
+            String id = session.getId();
+            session.invalidate();
+            sessions.ended(id);
         }
     }
 

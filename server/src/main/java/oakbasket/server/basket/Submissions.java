@@ -60,6 +60,15 @@ public class Submissions {
     }
 
     /**
+     * The person of a name and an address as a sender without a link of their own typed them.
+     *
+     * @throws Problem naming the fields that are missing or wrong
+     */
+    public static Person declared(String name, String email) {
+        return DeclaredSender.of(name, email);
+    }
+
+    /**
      * Begins a submission. On an open link nothing else comes into being by that: no person, no basket.
      *
      * @param name who the sender says they are; needed on an open link, ignored on a personal one

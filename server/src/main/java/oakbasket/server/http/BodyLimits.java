@@ -38,6 +38,7 @@ final class BodyLimits {
         LARGER.put("/api/groups/members", 2 * MEBIBYTE);
         LARGER.put("/api/files/unaccept", 2 * MEBIBYTE);
         LARGER.put("/api/contacts/import", 20 * MEBIBYTE);
+        LARGER.put("/api/rounds/{id}/rehearsal/files", 8 * MEBIBYTE);
         LARGER.put("/api/forms", 20 * MEBIBYTE);
         LARGER.put("/api/calendars/read", 5 * MEBIBYTE);
         LARGER.put("/api/calendars/{id}/days", MEBIBYTE);

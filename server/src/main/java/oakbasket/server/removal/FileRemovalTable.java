@@ -10,7 +10,7 @@ import org.springframework.stereotype.Repository;
 @Repository
 class FileRemovalTable {
 
-    private static final String SELECT = "SELECT id, file_id, basket_id, name, reason, removed_at, removed_by, restored_at, restored_by FROM file_removal ";
+    private static final String SELECT = "SELECT id, file_id, basket_id, path, reason, removed_at, removed_by, restored_at, restored_by FROM file_removal ";
 
     private final JdbcClient jdbc;
 
@@ -18,9 +18,9 @@ class FileRemovalTable {
         this.jdbc = jdbc;
     }
 
-    void insert(long file, long basket, String name, String reason, long account, Instant now) {
-        jdbc.sql("INSERT INTO file_removal (file_id, basket_id, name, reason, removed_at, removed_by) VALUES (:file, :basket, :name, :reason, :now, :account)")
-                .param("file", file).param("basket", basket).param("name", name).param("reason", reason).param("now", now).param("account", account).update();
+    void insert(long file, long basket, String path, String reason, long account, Instant now) {
+        jdbc.sql("INSERT INTO file_removal (file_id, basket_id, path, reason, removed_at, removed_by) VALUES (:file, :basket, :path, :reason, :now, :account)")
+                .param("file", file).param("basket", basket).param("path", path).param("reason", reason).param("now", now).param("account", account).update();
     }
 
     /** The removal that keeps a file out; none when it is not out. */

@@ -74,20 +74,19 @@ public class RemovedFiles {
             throw plain.isEmpty() ? Problem.field("reason", "removal-reason") : Problem.field("reason", "longest", ReceivedFiles.LONGEST_REASON);
         }
         ReceivedFile file = files.byId(fileId);
-        String name = file.storedName();
         int[] attempt = {1};
         if (!moves.move(file, () -> place(file, attempt))) {
             throw Problem.conflict("changed-elsewhere");
         }
         transactions.durably(() -> {
             files.takeOut(fileId);
-            removals.insert(fileId, file.basketId(), name, plain, account, clock.instant());
+            removals.insert(fileId, file.basketId(), file.storedPath(), plain, account, clock.instant());
         });
         live.publish(new LiveEvent("basket", file.roundId(), file.basketId()));
     }
 
     /**
-     * Puts a file back where it belongs now.
+     * Puts a file back to where it lay; where that is taken, to where it would go now.
      *
      * @throws Problem with status 404 when it is not out
      */
@@ -104,7 +103,12 @@ public class RemovedFiles {
         Basket basket = baskets.byId(file.basketId());
         Submission submission = submissions.find(file.submissionId()).orElseThrow();
         Item item = rounds.items(round.id()).stream().filter(one -> one.id() == file.itemId()).findFirst().orElseThrow();
-        moves.move(file, () -> filing.choose(round, basket, submission, item, file.originalName(), file.receivedAt()));
+        boolean[] first = {true};
+        moves.move(file, () -> {
+            boolean before = first[0] && free(removal.path());
+            first[0] = false;
+            return before ? removal.path() : filing.choose(round, basket, submission, item, file.originalName(), file.receivedAt());
+        });
         live.publish(new LiveEvent("basket", file.roundId(), file.basketId()));
     }
 
@@ -112,7 +116,11 @@ public class RemovedFiles {
         String path;
         do {
             path = folder + "/" + ClashNumber.on(file.storedName(), attempt[0]++);
-        } while (files.taken(path) || Files.exists(store.resolve(path), LinkOption.NOFOLLOW_LINKS));
+        } while (!free(path));
         return path;
+    }
+
+    private boolean free(String path) {
+        return !files.taken(path) && !Files.exists(store.resolve(path), LinkOption.NOFOLLOW_LINKS);
     }
 }

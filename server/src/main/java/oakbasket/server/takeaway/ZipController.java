@@ -16,6 +16,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.naming.SafeName;
+import oakbasket.core.standing.Review;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.FilesOnDisk;
@@ -49,7 +50,7 @@ class ZipController {
     @GetMapping("/api/files.zip")
     void zip(@RequestParam(required = false, defaultValue = "") List<Long> id, @RequestParam(required = false) @Nullable Long basket,
             @RequestParam(required = false) @Nullable Long round, HttpServletResponse response) throws IOException {
-        List<ReceivedFile> chosen = round != null ? files.ofRound(round) : basket != null ? files.ofBasket(basket) : files.byIds(id);
+        List<ReceivedFile> chosen = round != null ? counting(files.ofRound(round)) : basket != null ? counting(files.ofBasket(basket)) : files.byIds(id);
         if (chosen.isEmpty()) {
             throw Problem.notFound("no-files-chosen");
         }
@@ -60,6 +61,11 @@ class ZipController {
         response.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(SafeName.of(round != null ? rounds.opened(round).title() : name(chosen) + ".zip"), StandardCharsets.UTF_8).build().toString());
         response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
         write(chosen, response.getOutputStream());
+    }
+
+    /** What was returned counts nowhere, and is no part of a set either; whoever wants it chooses it. */
+    private static List<ReceivedFile> counting(List<ReceivedFile> all) {
+        return all.stream().filter(file -> file.review() != Review.RETURNED).toList();
     }
 
     private String name(List<ReceivedFile> chosen) {

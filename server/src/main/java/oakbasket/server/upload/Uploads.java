@@ -16,6 +16,7 @@ import oakbasket.server.basket.Submission;
 import oakbasket.server.link.Link;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Item;
+import oakbasket.server.round.Round;
 import oakbasket.server.security.Hash;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.SecretKeys;
@@ -147,7 +148,15 @@ public class Uploads {
     }
 
     private static void check(Destination destination, String fileName, long length) {
-        Item item = destination.item();
+        check(destination.round(), destination.item(), fileName, length);
+    }
+
+    /**
+     * What can be said of a file by its name and length.
+     *
+     * @throws Problem when it cannot be accepted
+     */
+    static void check(Round round, Item item, String fileName, long length) {
         if (fileName.isBlank() || fileName.length() > LONGEST_NAME) {
             throw Problem.refused("file-name", LONGEST_NAME);
         }
@@ -157,7 +166,7 @@ public class Uploads {
         if (length > item.spec().maxBytes()) {
             throw Problem.of(Problem.Kind.TOO_LARGE, "upload-too-large", fileName, mebibytes(length), mebibytes(item.spec().maxBytes()));
         }
-        KindCheck.Verdict verdict = KindCheck.byName(item.spec().kinds(), fileName, destination.round().takesActive());
+        KindCheck.Verdict verdict = KindCheck.byName(item.spec().kinds(), fileName, round.takesActive());
         if (verdict != KindCheck.Verdict.ACCEPTED) {
             throw KindRefusal.of(verdict, fileName, item);
         }
