@@ -93,6 +93,7 @@ class EveryHandJourneysTest extends Journey {
     void everyDialogCanBeRead() {
         long round = openRound("Dialogs", "");
         Page desk = desk("/rounds/" + round);
+        desk.locator("main h1").waitFor();
         desk.keyboard().press("?");
         assertThat(desk.getByRole(AriaRole.DIALOG)).isVisible();
         Browser.assertAccessible(desk);

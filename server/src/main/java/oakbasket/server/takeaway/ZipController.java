@@ -58,7 +58,7 @@ class ZipController {
             disk.present(file);
         }
         response.setContentType("application/zip");
-        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(SafeName.of(round != null ? rounds.opened(round).title() : name(chosen) + ".zip"), StandardCharsets.UTF_8).build().toString());
+        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(SafeName.of((round != null ? rounds.opened(round).title() : name(chosen)) + ".zip"), StandardCharsets.UTF_8).build().toString());
         response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
         write(chosen, response.getOutputStream());
     }
