@@ -17,11 +17,20 @@ const t = text.compose
 const { value: known } = useRead(['calendars'], desk.calendars)
 const calendars = computed(() => known.value ?? [])
 const FOLDED = ['zone', 'warningHours', 'graceHours', 'closingDate', 'closingTime', 'keepUntil', 'calendarId']
+const HOURS_OF_A_DAY = 24
+/** Kept in hours, thought of in days. */
+const warningDays = computed({ get: () => props.sheet.warningHours / HOURS_OF_A_DAY, set: (days) => setWarning(Math.round((days || 0) * HOURS_OF_A_DAY)) })
+
+function setWarning(hours: number) {
+  Object.assign(props.sheet, { warningHours: hours })
+}
+
 const sentence = computed(() => {
   const { zone, warningHours, graceHours, closingDate, closingTime, keepUntil, calendarId } = props.sheet
   const calendar = calendars.value.find((one) => one.id === calendarId)
   return [
-    t.dates.begin(zone, warningHours),
+    t.dates.begin(zone),
+    warningHours % HOURS_OF_A_DAY === 0 ? t.dates.warning(warningHours / HOURS_OF_A_DAY) : t.dates.warningHours(warningHours),
     calendar ? t.dates.calendar(calendar.name) : '',
     graceHours > 0 ? t.dates.grace(graceHours) : t.dates.noGrace,
     closingDate ? t.dates.shut([writtenDate(closingDate), closingTime].filter(Boolean).join(', ')) : t.dates.stayOpen,
@@ -48,7 +57,7 @@ const calendarChoices = computed(() => [{ value: null, label: t.defaultCalendar 
     </FieldBox>
     <div class="two">
       <FieldBox id="warning" v-slot="{ attrs }" :label="t.warning" :error="errorAt('warningHours')">
-        <ElInput v-bind="attrs" v-model.number="sheet.warningHours" type="number" min="0" :max="limits.RoundSheet.warningHours.most" />
+        <ElInput v-bind="attrs" v-model.number="warningDays" type="number" min="0" step="0.5" :max="limits.RoundSheet.warningHours.most / HOURS_OF_A_DAY" />
       </FieldBox>
       <FieldBox id="grace" v-slot="{ attrs }" :label="t.grace" :error="errorAt('graceHours')">
         <ElInput v-bind="attrs" v-model.number="sheet.graceHours" type="number" min="0" :max="limits.RoundSheet.graceHours.most" />

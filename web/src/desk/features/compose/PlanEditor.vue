@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { limits } from '../../../api/limits'
 import type { RoundSheet } from '../../../api/desk'
 import { text } from '../../../text/desk'
@@ -6,24 +7,22 @@ import ChoiceField from '../../fields/ChoiceField.vue'
 import TimeField from '../../fields/TimeField.vue'
 import { choices } from '../../fields/choices'
 import FieldBox from './FieldBox.vue'
+import FoldedSentence from './FoldedSentence.vue'
+import { planWords } from './plan-words'
+import { usualPlan } from './use-sheet'
 
 /** When those who still owe are written to. */
 const props = defineProps<{ sheet: RoundSheet; errorAt: (field: string) => string }>()
 const t = text.post
-const MOST_STEPS = 8
+const MOST_STEPS = limits.SheetLetters.steps.most
+const faulty = computed(() => ['letters.steps', 'letters.repeatTimes', 'letters.repeatEvery'].some((field) => props.errorAt(field)) || props.sheet.letters.steps.some((_, n) => props.errorAt(`letters.steps[${n}].days`) || props.errorAt(`letters.steps[${n}].at`)))
 const sides = [
   { value: 'before', label: t.before },
   { value: 'after', label: t.after },
 ]
 
 function suggest() {
-  props.sheet.letters.steps.push(
-    { days: -5, unit: 'WORKING', at: '09:00' },
-    { days: -1, unit: 'WORKING', at: '09:00' },
-    { days: 1, unit: 'WORKING', at: '09:00' },
-  )
-  props.sheet.letters.repeatEvery = 5
-  props.sheet.letters.repeatTimes = 3
+  Object.assign(props.sheet.letters, usualPlan())
 }
 
 function setDays(n: number, days: number, after: boolean) {
@@ -35,6 +34,7 @@ const isAfter = (n: number) => props.sheet.letters.steps[n]!.days > 0
 </script>
 
 <template>
+  <FoldedSentence class="plan-sentence" :sentence="planWords(sheet.letters)" :change="t.changePlan" :faulty="faulty">
   <fieldset class="plan">
     <legend>{{ t.plan }}</legend>
     <p class="quiet">{{ t.planHelp }}</p>
@@ -76,6 +76,7 @@ const isAfter = (n: number) => props.sheet.letters.steps[n]!.days > 0
     </div>
     <ElCheckbox v-model="sheet.letters.tellReturned">{{ t.tellReturned }}</ElCheckbox>
   </fieldset>
+  </FoldedSentence>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
-import { onScopeDispose, reactive, ref, watch } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { reactive, ref } from 'vue'
 import { desk, type RoundSheet } from '../../../api/desk'
 
 const WAIT_MILLISECONDS = 250
@@ -7,7 +8,6 @@ const WAIT_MILLISECONDS = 250
 export function useExample(sheet: RoundSheet) {
   const paths = ref<string[]>([])
   const problems = reactive<{ folderPattern: string; namePattern: string }>({ folderPattern: '', namePattern: '' })
-  let timer = 0
 
   async function ask() {
     const people = sheet.people.length > 0 ? sheet.people.slice(0, 2) : [{ name: '', email: '' }]
@@ -27,14 +27,10 @@ export function useExample(sheet: RoundSheet) {
     }
   }
 
-  watch(
+  watchDebounced(
     () => [sheet.folderPattern, sheet.namePattern, sheet.title, sheet.zone, sheet.items[0]?.title, sheet.items[1]?.title, sheet.people.length],
-    () => {
-      clearTimeout(timer)
-      timer = window.setTimeout(() => void ask(), WAIT_MILLISECONDS)
-    },
-    { immediate: true },
+    () => void ask(),
+    { debounce: WAIT_MILLISECONDS, immediate: true },
   )
-  onScopeDispose(() => clearTimeout(timer))
   return { paths, problems }
 }

@@ -16,6 +16,12 @@ export function emptyItem(): SheetItem {
   return { id: null, title: '', help: '', required: true, minFiles: 1, maxFiles: 1, kinds: [], maxMebibytes: 50, groups: [], formId: null, formName: '' }
 }
 
+/** What most rounds need (common practice, no source): a week and a day before, a day after, and then weekly. */
+export function usualPlan(): Pick<RoundSheet['letters'], 'steps' | 'repeatEvery' | 'repeatTimes'> {
+  const at = '09:00'
+  return { steps: [{ days: -5, unit: 'WORKING', at }, { days: -1, unit: 'WORKING', at }, { days: 1, unit: 'WORKING', at }], repeatEvery: 5, repeatTimes: 3 }
+}
+
 function emptySheet(): RoundSheet {
   return {
     title: '', note: '', items: [emptyItem()], people: [], peopleText: '', groups: [], deadlineDate: '', deadlineTime: '17:00',
@@ -73,7 +79,7 @@ export function useSheet(draftId: number | undefined) {
     }
     const post = await desk.post().catch(() => undefined)
     if (post?.server && !id.value && !dirty) {
-      await quietly(() => (sheet.letters.invite = true))
+      await quietly(() => Object.assign(sheet.letters, { invite: true, ...usualPlan() }))
       base = plain(sheet)
     }
   }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, reactive, ref, watch } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { computed, reactive, ref } from 'vue'
 import { limits } from '../../../api/limits'
 import { desk, type Schemas } from '../../../api/desk'
 import { ApiProblem } from '../../../api/problem'
@@ -37,7 +38,6 @@ const problem = ref<ApiProblem>()
 const late = computed(() => !props.series && (preview.value?.coming[0]?.opens ?? '9') < officeToday())
 const lateIsFine = ref(false)
 const lateAsked = ref(false)
-let timer = 0
 
 const rule = computed(() => {
   switch (form.preset) {
@@ -71,14 +71,7 @@ async function look() {
   }
 }
 
-watch(
-  terms,
-  () => {
-    clearTimeout(timer)
-    timer = window.setTimeout(() => void look(), 250)
-  },
-  { immediate: true },
-)
+watchDebounced(terms, () => void look(), { debounce: 250, immediate: true })
 
 async function submit() {
   lateAsked.value = late.value && !lateIsFine.value

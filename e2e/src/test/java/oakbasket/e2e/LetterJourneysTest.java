@@ -25,8 +25,10 @@ class LetterJourneysTest extends Journey {
         desk.getByLabel("Type or paste people").fill("Rhona Weir <rhona@example.org>");
         desk.getByText("Add these people").click();
         Fields.date(desk, "Deadline date", LocalDate.now(java.time.ZoneId.of("Europe/London")).plusDays(30));
+        button(desk, "Change the reminders").click();
         button(desk, "Suggest a plan").click();
         Fields.type(desk.locator("#step-0-at"), "23:00");
+        button(desk, "Change how they get in").click();
         desk.getByText("By a letter, a minute after the round opens").click();
         assertThat(desk.getByText("There is no mail server")).isVisible();
         button(desk, "Open the round").click();
