@@ -89,6 +89,24 @@ class EveryHandJourneysTest extends Journey {
         Browser.assertAccessible(desk);
     }
 
+    /** The cursor stays with the document that moves, and comes to where one is about to type. */
+    @Test
+    void theCursorFollowsWhatMovedAndWhatIsAskedFor() {
+        Page desk = desk("/rounds/new");
+        document(desk, 1).fill("First");
+        document(desk, 1).press("Enter");
+        desk.keyboard().type("Second");
+        button(desk, "More 2. Document").click();
+        desk.getByLabel("Move document 2 up").click();
+        assertThat(document(desk, 1)).hasValue("Second");
+        assertThat(desk.getByLabel("Move document 1 down")).isFocused();
+        desk.keyboard().press("Enter");
+        assertThat(document(desk, 2)).hasValue("Second");
+        assertThat(desk.getByLabel("Move document 2 up")).isFocused();
+        desk.getByText("Keep this checklist…").click();
+        assertThat(desk.getByLabel("Name it")).isFocused();
+    }
+
     @Test
     void everyDialogCanBeRead() {
         long round = openRound("Dialogs", "");

@@ -83,6 +83,9 @@ class MoreJourneysTest extends Journey {
         desk.locator("main tbody").getByText("Tamsin Withey").click();
         desk.getByText("Complete, match or discard").click();
         assertThat(desk.getByText(Pattern.compile("names \\d+ % alike"))).isVisible();
+        desk.getByLabel("Or find who it is").pressSequentially("quentin");
+        desk.locator(".found li:visible").first().click();
+        assertThat(desk.locator(".meant")).containsText("Quentin Ford");
         Browser.assertAccessible(desk);
         button(desk, "This is the same person").first().click();
         assertThat(desk.locator("h1")).hasText("Tamsin Withy");

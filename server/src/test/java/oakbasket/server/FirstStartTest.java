@@ -32,6 +32,9 @@ class FirstStartTest {
             Http caller = new Http(url(first));
             assertThat(caller.get("/api/session").json().path("setUpNeeded").asBoolean()).isTrue();
             assertThat(caller.post("/api/first-account", body("AAAA-AAAA-AAAA", "long enough password")).at("code")).contains("console");
+            Http.Answer empty = caller.post("/api/first-account", "{\"code\":\"\",\"name\":\"\",\"email\":\"\",\"password\":\"\"}");
+            assertThat(List.of("code", "name", "email", "password")).allSatisfy(field -> assertThat(empty.at(field)).as(field).isNotEmpty());
+            assertThat(empty.at("name")).as("what is said of the name is about the name").doesNotContain("@").isNotEqualTo(empty.at("email"));
             assertThat(caller.post("/api/first-account", body(code, "short")).at("password")).contains("at least 12");
             assertThat(caller.post("/api/first-account", body(code, "ö".repeat(40))).at("password")).contains("72 bytes");
             assertThat(caller.post("/api/first-account", body(code, "long enough password")).status()).isEqualTo(201);

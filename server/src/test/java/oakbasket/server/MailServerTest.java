@@ -29,6 +29,7 @@ import org.springframework.boot.web.server.servlet.context.ServletWebServerAppli
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** The post with a mail server: a real conversation with GreenMail, and with a server that refuses as RFC 5321 (4.2) lets it. */
 class MailServerTest {
@@ -100,6 +101,15 @@ class MailServerTest {
         assertThat(green.getReceivedMessages()[0].getMessageID()).isEqualTo(green.getReceivedMessages()[1].getMessageID());
     }
 
+    private int undelivered() {
+        return desk.get("/api/post").json().path("undelivered").asInt();
+    }
+
+    private void mend(JsonNode contact, String email) {
+        ObjectNode form = ((ObjectNode) contact).deepCopy().put("email", email);
+        assertThat(desk.put("/api/contacts/" + contact.path("id"), form.toString()).status()).isEqualTo(200);
+    }
+
     @Test
     void anAddressThatDoesNotExistIsToldAndNotChasedAgain() throws Exception {
         try (RefusingServer refusing = new RefusingServer("550 5.1.1 There is no such mailbox here")) {
@@ -108,6 +118,12 @@ class MailServerTest {
             assertThat(state(round)).isEqualTo("FAILED");
             assertThat(letter(round).path("trouble").asString()).contains("no such mailbox");
             assertThat(row(round).path("progress").asString()).as("nobody was asked").isEqualTo("NOT_ASKED");
+            assertThat(undelivered()).as("letters that need somebody").isEqualTo(1);
+            JsonNode contact = desk.get("/api/contacts/" + row(round).path("contactId")).json().path("contact");
+            mend(contact, "mended." + round + "@example.org");
+            assertThat(undelivered()).as("the address was mended").isZero();
+            mend(desk.get("/api/contacts/" + row(round).path("contactId")).json().path("contact"), contact.path("email").asString());
+            assertThat(undelivered()).as("and is as it was").isEqualTo(1);
             desk.post("/api/baskets/" + row(round).path("id").asLong() + "/handed-over", "");
             assertThat(desk.get("/api/baskets/" + row(round).path("id").asLong() + "/letters").json().path("next").path("reason").asString()).isEqualTo("UNREACHABLE");
             assertThat(desk.post("/api/letters/" + letter(round).path("id").asLong() + "/again", "").status()).isEqualTo(204);
