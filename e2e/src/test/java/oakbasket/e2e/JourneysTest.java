@@ -422,15 +422,20 @@ class JourneysTest extends Journey {
     }
 
     @Test
-    void aRehearsalShowsThePageAndFilesNothing() {
-        long round = api.round("Landowner");
+    void aRehearsalShowsThePageRefusesWhatSendingRefusesAndFilesNothing() {
+        long round = openRound("Rehearsed", "");
         Page desk = desk("/rounds/" + round);
         int before = api.get("/api/rounds/" + round + "/board").path("counts").path("files").asInt();
         desk.getByText("More", new Page.GetByTextOptions().setExact(true)).click();
         Page rehearsal = desk.waitForPopup(() -> desk.getByText("Rehearse as a sender").click());
         assertThat(rehearsal.getByText("Rehearsal: this is what a sender sees")).isVisible();
-        rehearsal.getByLabel("Choose files for Insurance certificate").setInputFiles(file("a.pdf", "abc"));
+        assertThat(rehearsal.getByText("For Tamsin Withy")).isVisible();
+        rehearsal.getByLabel("Choose files for Learning log").setInputFiles(file("a.pdf", "abc"));
         send(rehearsal);
+        assertThat(rehearsal.getByText("promises another kind of file")).isVisible();
+        rehearsal.getByLabel("Remove a.pdf").click();
+        rehearsal.getByLabel("Choose files for Anything else").setInputFiles(file("a.txt", "abc"));
+        rehearsal.locator("button[type=submit]").click();
         assertThat(rehearsal.locator(".code")).hasText("0000-0000-0000");
         // FIPS 180-4, NIST example "abc".
         assertThat(rehearsal.locator(".sha")).hasText("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad");
