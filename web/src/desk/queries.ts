@@ -36,6 +36,9 @@ export function useRead<T>(key: MaybeRefOrGetter<QueryKey>, read: () => Promise<
     meta: { on },
     enabled: computed(() => toValue(when)),
     placeholderData: keepPreviousData,
+    // Answers are shown, never changed: watching each of the thousand rows of one costs three times what drawing it does.
+    shallow: true,
+    structuralSharing: !fresh,
     ...(fresh ? { gcTime: 0 } : {}),
   })
   const problem = computed(() => query.error.value ?? undefined)
