@@ -1,35 +1,25 @@
 <script setup lang="ts">
-import { reactive, ref, useTemplateRef } from 'vue'
+import { reactive, useTemplateRef } from 'vue'
 import { desk } from '../api/desk'
-import type { ApiProblem } from '../api/problem'
 import { text } from '../text/desk'
 import { backIn } from './live'
 import { session } from './use-session'
+import { useSubmit } from './use-submit'
 
 /** Signing in over an open page, which stays as it is beneath. */
 const emit = defineEmits<{ done: [] }>()
 const t = text.signin
 const form = reactive({ email: session.value?.email ?? '', password: '' })
-const problem = ref<ApiProblem>()
-const busy = ref(false)
 const password = useTemplateRef('password')
 
-async function submit() {
-  busy.value = true
-  problem.value = undefined
+const { problem, busy, submit } = useSubmit(async () => {
   const before = session.value?.email
-  try {
-    session.value = await desk.signIn(form.email, form.password)
-    emit('done')
-    // What is on the screen is another person's.
-    if (before && before !== session.value.email) location.assign('/')
-    else backIn()
-  } catch (error) {
-    problem.value = error as ApiProblem
-  } finally {
-    busy.value = false
-  }
-}
+  session.value = await desk.signIn(form.email, form.password)
+  emit('done')
+  // What is on the screen is another person's.
+  if (before && before !== session.value.email) location.assign('/')
+  else backIn()
+})
 </script>
 
 <template>

@@ -1,34 +1,24 @@
 <script setup lang="ts">
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { desk } from '../../../api/desk'
-import { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
 import OakMark from '../../../shared/OakMark.vue'
 import { session } from '../../use-session'
+import { useSubmit } from '../../use-submit'
 
 const t = text.signin
 const route = useRoute()
 const router = useRouter()
 const first = computed(() => session.value?.setUpNeeded ?? false)
 const form = reactive({ code: '', name: '', email: '', password: '' })
-const problem = ref<ApiProblem>()
-const busy = ref(false)
 const fields = computed(() => (first.value ? (['code', 'name', 'email', 'password'] as const) : (['email', 'password'] as const)))
 
-async function submit() {
-  busy.value = true
-  problem.value = undefined
-  try {
-    session.value = first.value ? await desk.firstAccount({ ...form }) : await desk.signIn(form.email, form.password)
-    const to = String(route.query.to ?? '/')
-    await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/')
-  } catch (error) {
-    problem.value = error as ApiProblem
-  } finally {
-    busy.value = false
-  }
-}
+const { problem, busy, submit } = useSubmit(async () => {
+  session.value = first.value ? await desk.firstAccount({ ...form }) : await desk.signIn(form.email, form.password)
+  const to = String(route.query.to ?? '/')
+  await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/')
+})
 </script>
 
 <template>
