@@ -141,7 +141,7 @@ async function another() {
         <footer v-if="open.length > 0">
           <p aria-live="polite">
             <template v-if="busy">{{ text.sending(there, chosen.length) }}<template v-if="rate > 0 && phase === 'sending'">. {{ text.speed(sizeWords(rate), text.seconds(secondsLeft)) }}</template></template>
-            <template v-else-if="chosen.length > 0">{{ text.total(chosen.length, sizeWords(bytes)) }}</template>
+            <span v-else-if="chosen.length > 0" class="hidden-text">{{ text.total(chosen.length, sizeWords(bytes)) }}</span>
             <template v-else-if="nothingChosen"><span class="error">{{ text.nothing }}</span></template>
           </p>
           <progress v-if="busy" :value="sending.sentBytes.value" :max="bytes" :aria-label="text.sending(there, chosen.length)"></progress>
@@ -149,7 +149,7 @@ async function another() {
           <p v-if="!busy && begun && broken" class="error" role="alert">{{ text.keep }}</p>
           <p v-if="sendError" class="error" role="alert">{{ sendError }}</p>
           <div class="actions">
-            <button v-if="!busy" class="button primary wide" type="submit">{{ begun ? text.sendRest : text.send }}</button>
+            <button v-if="!busy" class="button primary wide" type="submit">{{ begun ? text.sendRest : chosen.length > 0 ? text.sendFiles(chosen.length, sizeWords(bytes)) : text.send }}</button>
             <button v-else-if="phase === 'sending'" class="button" type="button" @click="sending.pause">{{ text.pause }}</button>
             <button v-else class="button primary" type="submit">{{ text.goOn }}</button>
           </div>
@@ -222,10 +222,16 @@ h1 {
   display: block;
   margin-top: 10px;
 }
+/* What sends stays at the bottom edge, wherever one is on the page. */
 footer {
+  position: sticky;
+  bottom: 0;
   display: grid;
-  gap: 10px;
-  margin-top: 22px;
+  gap: 6px;
+  margin: 22px -16px 0;
+  padding: 10px 16px;
+  border-top: 1px solid var(--line);
+  background: var(--paper);
 }
 progress {
   width: 100%;
@@ -236,5 +242,12 @@ progress {
   width: 100%;
   min-height: 52px;
   font-size: 18px;
+}
+</style>
+
+<style>
+/* Whatever gets the keyboard stands above what sends. */
+html {
+  scroll-padding-bottom: 130px;
 }
 </style>

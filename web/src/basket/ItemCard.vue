@@ -11,6 +11,9 @@ const props = defineProps<{ item: PageItem; chosen: ChosenFile[]; notice: string
 const emit = defineEmits<{ add: [files: File[]]; remove: [file: ChosenFile]; cancel: [file: ChosenFile]; form: []; retry: [] }>()
 const over = ref(false)
 const accept = computed(() => props.item.endings.map((ending) => '.' + ending).join(','))
+/** A device for fingers, which nearly always has a camera that the browser can open by itself. */
+const camera = matchMedia('(pointer: coarse)').matches
+const takesPhotos = computed(() => props.item.endings.length === 0 || props.item.endings.includes('jpg'))
 const full = computed(() => props.item.arrived >= props.item.maxFiles)
 
 function picked(event: Event) {
@@ -76,6 +79,10 @@ function pasted(event: ClipboardEvent) {
         <label class="button" :class="{ off: busy }">
           <input type="file" class="hidden-text" :multiple="item.maxFiles > 1" :accept="accept" :disabled="busy" :aria-label="text.choose(item.title)" @change="picked" />
           {{ text.chooseShort }}
+        </label>
+        <label v-if="camera && takesPhotos" class="button" :class="{ off: busy }">
+          <input type="file" class="hidden-text" accept="image/*" capture="environment" :disabled="busy" :aria-label="`${text.photo}: ${item.title}`" @change="picked" />
+          {{ text.photo }}
         </label>
         <label v-if="item.maxFiles > 2" class="button folder" :class="{ off: busy }">
           <input type="file" class="hidden-text" webkitdirectory multiple :disabled="busy" :aria-label="`${text.folder}: ${item.title}`" @change="picked" />

@@ -37,6 +37,8 @@ export const text = {
   total: (n: number, size: string) => `${n === 1 ? '1 file' : `${n} files`} chosen, ${size}`,
   nothing: 'Choose at least one file to send.',
   send: 'Send',
+  sendFiles: (n: number, size: string) => `Send ${n === 1 ? '1 file' : `${n} files`}, ${size}`,
+  photo: 'Take a photo',
   sending: (done: number, all: number) => `Sending: ${done} of ${all} there`,
   pause: 'Pause',
   goOn: 'Go on',

@@ -91,6 +91,7 @@ export function useSheet(draftId: number | undefined) {
     await quietly(() => Object.assign(sheet, fresh.sheet))
     take(fresh)
     loaded.value = true
+    if (opened.value) forgetDraft(draft)
     if (!kept || opened.value) return
     version.value = kept.version
     base = kept.base

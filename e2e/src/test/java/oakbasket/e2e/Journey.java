@@ -49,7 +49,7 @@ abstract class Journey {
 
     /** Presses what sends the chosen files. */
     static void send(Page sender) {
-        sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+        sender.locator("footer button[type=submit]").click();
     }
 
     static FilePayload file(String name, String content) {

@@ -57,7 +57,7 @@ class ScreenshotsTest {
             phone.navigate(api.personalLink(api.round("Landowner"), "Imogen Sallow"));
             phone.locator("h2").first().waitFor();
             shoot(phone, "basket-phone");
-            sender.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+            sender.locator("footer button[type=submit]").click();
             sender.locator(".code").waitFor();
             shoot(sender, "receipt");
             Page open = browser.page(390, 844);
@@ -65,7 +65,7 @@ class ScreenshotsTest {
             open.getByLabel("Passcode").fill("kingfisher");
             open.getByText("Go on").click();
             open.getByLabel("Choose files for Learning log").setInputFiles(pdf("log.pdf"));
-            open.getByText("Send", new Page.GetByTextOptions().setExact(true)).click();
+            open.locator("footer button[type=submit]").click();
             open.getByText("Please give your name").waitFor();
             open.evaluate("scrollTo(0, 0)");
             shoot(open, "open-link-phone");
