@@ -45,10 +45,8 @@ export const text = {
   cancel: 'Cancel this file',
   speed: (perSecond: string, left: string) => `${perSecond}/s, about ${left} left`,
   seconds: (n: number) => (n < 60 ? `${n} s` : n < 3600 ? `${Math.ceil(n / 60)} min` : `${Math.ceil(n / 3600)} h`),
-  waiting: 'waiting',
   there: 'there',
   retrying: 'The connection broke. Going on by itself as soon as it is back…',
-  failed: 'not sent',
   keep: 'What has arrived is safe. Mend what is marked, then send the rest.',
   sendRest: 'Send the rest',
   empty: 'This file is empty (0 bytes). Save or export it again, then add it once more.',
@@ -67,6 +65,4 @@ export const text = {
   print: 'Print or save',
   another: 'Add another document',
   receiptRehearsal: 'Rehearsal: nothing was sent. A real receipt looks like this.',
-  refusedNote: 'Nothing you sent before is lost.',
-  leave: 'Files are still being sent.',
 }

@@ -147,7 +147,6 @@ export const en = {
     cancel: 'Cancel',
     person: 'Person',
     standing: 'Standing',
-    filesColumn: 'Files',
     lastIn: 'Last in',
     legend: 'What the tiles mean',
     late: 'late',

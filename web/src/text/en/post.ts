@@ -49,7 +49,6 @@ export const post = {
     BY_HAND: 'stopped by hand',
   } as Record<string, string>,
   write: 'Write to them…',
-  writeOne: 'Write…',
   sends: 'What will go',
   nobody: 'Nobody of these gets a letter.',
   skipped: '1 person gets none: {1} | {0} people get none: {1}',

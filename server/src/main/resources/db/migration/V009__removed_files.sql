@@ -25,7 +25,6 @@ CREATE INDEX removed_file_by_item ON removed_file (item_id);
 CREATE TABLE file_removal (
     id          BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
     file_id     BIGINT NOT NULL,
-    basket_id   BIGINT NOT NULL REFERENCES basket,
     path        VARCHAR(4000) NOT NULL,
     reason      VARCHAR(500) NOT NULL,
     removed_at  TIMESTAMP(9) WITH TIME ZONE NOT NULL,
@@ -33,4 +32,4 @@ CREATE TABLE file_removal (
     restored_at TIMESTAMP(9) WITH TIME ZONE,
     restored_by BIGINT REFERENCES account
 );
-CREATE INDEX file_removal_by_basket ON file_removal (basket_id);
+CREATE INDEX file_removal_by_file ON file_removal (file_id);

@@ -61,6 +61,34 @@ class RemovedFilesTest {
         assertThat(round.desk.post("/api/removals/" + file.path("id") + "/undo", "{}").status()).as("a second time").isEqualTo(404);
     }
 
+    /** Two contacts become one: what was removed goes over with what was sent, and can still be put back. */
+    @Test
+    void aRemovedFileGoesOverWhenContactsAreMerged() {
+        TestRound merged = new TestRound().onlyPeople("Merle Kept", "Merle Gone").open();
+        merged.personal("Merle Gone").begin().send(1, "wrong.pdf", TestRound.pdf("wrong"));
+        long id = merged.panel("Merle Gone").path("files").get(0).path("id").asLong();
+        assertThat(merged.desk.post("/api/removals/" + id, "{\"reason\":\"Sent by mistake\"}").status()).isEqualTo(204);
+        JsonNode keep = contact(merged, "Merle Kept");
+        JsonNode gone = contact(merged, "Merle Gone");
+        Http.Answer answer = merged.desk.post("/api/contacts/merge", "{\"keep\":%s,\"gone\":%s,\"keepVersion\":%s,\"goneVersion\":%s}".formatted(keep.path("id"), gone.path("id"),
+                keep.path("version"), gone.path("version")));
+        assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+        assertThat(merged.panel("Merle Kept").path("removed")).hasSize(1);
+        assertThat(merged.desk.post("/api/removals/" + id + "/undo", "{}").status()).isEqualTo(204);
+        assertThat(merged.panel("Merle Kept").path("files")).hasSize(1);
+    }
+
+    private static JsonNode contact(TestRound round, String name) {
+        return round.desk.get("/api/contacts/" + round.row(name).path("contactId")).json().path("contact");
+    }
+
+    @Test
+    void aSecondRemovalOfTheSameFileIsToldThatItIsGone() {
+        assertThat(remove("Sent by mistake").status()).isEqualTo(204);
+        assertThat(remove("Sent by mistake").status()).isEqualTo(404);
+        assertThat(round.panel("Ada Brook").path("removed")).hasSize(1);
+    }
+
     @Test
     void aRemovalNeedsAReasonOfSomeWords() {
         assertThat(remove("  ").status()).isEqualTo(422);

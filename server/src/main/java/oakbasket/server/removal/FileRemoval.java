@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  * @param path where it lay
  * @param restoredAt when it was put back; null while it is out
  */
-public record FileRemoval(long id, long fileId, long basketId, String path, String reason, Instant removedAt, long removedBy, @Nullable Instant restoredAt,
+public record FileRemoval(long id, long fileId, String path, String reason, Instant removedAt, long removedBy, @Nullable Instant restoredAt,
         @Nullable Long restoredBy) {
 
     /** What it was called in its folder. */

@@ -1,8 +1,10 @@
 package oakbasket.server.removal;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import oakbasket.server.storage.IdChunks;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 
@@ -10,7 +12,7 @@ import org.springframework.stereotype.Repository;
 @Repository
 class FileRemovalTable {
 
-    private static final String SELECT = "SELECT id, file_id, basket_id, path, reason, removed_at, removed_by, restored_at, restored_by FROM file_removal ";
+    private static final String SELECT = "SELECT id, file_id, path, reason, removed_at, removed_by, restored_at, restored_by FROM file_removal ";
 
     private final JdbcClient jdbc;
 
@@ -18,9 +20,9 @@ class FileRemovalTable {
         this.jdbc = jdbc;
     }
 
-    void insert(long file, long basket, String path, String reason, long account, Instant now) {
-        jdbc.sql("INSERT INTO file_removal (file_id, basket_id, path, reason, removed_at, removed_by) VALUES (:file, :basket, :path, :reason, :now, :account)")
-                .param("file", file).param("basket", basket).param("path", path).param("reason", reason).param("now", now).param("account", account).update();
+    void insert(long file, String path, String reason, long account, Instant now) {
+        jdbc.sql("INSERT INTO file_removal (file_id, path, reason, removed_at, removed_by) VALUES (:file, :path, :reason, :now, :account)")
+                .param("file", file).param("path", path).param("reason", reason).param("now", now).param("account", account).update();
     }
 
     /** The removal that keeps a file out; none when it is not out. */
@@ -34,8 +36,8 @@ class FileRemovalTable {
                 .param("account", account).param("id", id).update();
     }
 
-    /** Every removal in a basket, the oldest first. */
-    List<FileRemoval> ofBasket(long basket) {
-        return jdbc.sql(SELECT + "WHERE basket_id = :basket ORDER BY id").param("basket", basket).query(FileRemoval.class).list();
+    /** Every removal of these files, the oldest first. */
+    List<FileRemoval> ofFiles(Collection<Long> files) {
+        return IdChunks.ask(files, some -> jdbc.sql(SELECT + "WHERE file_id = ANY(?) ORDER BY id").param(some).query(FileRemoval.class).list());
     }
 }

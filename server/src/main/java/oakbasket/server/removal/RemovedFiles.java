@@ -60,7 +60,7 @@ public class RemovedFiles {
 
     /** Every removal in a basket, the oldest first. */
     public List<FileRemoval> ofBasket(long basketId) {
-        return removals.ofBasket(basketId);
+        return removals.ofFiles(files.everOf(basketId));
     }
 
     /**
@@ -79,8 +79,10 @@ public class RemovedFiles {
             throw Problem.conflict("changed-elsewhere");
         }
         transactions.durably(() -> {
-            files.takeOut(fileId);
-            removals.insert(fileId, file.basketId(), file.storedPath(), plain, account, clock.instant());
+            if (!files.takeOut(fileId)) {
+                throw Problem.conflict("changed-elsewhere");
+            }
+            removals.insert(fileId, file.storedPath(), plain, account, clock.instant());
         });
         live.publish(new LiveEvent("basket", file.roundId(), file.basketId()));
     }

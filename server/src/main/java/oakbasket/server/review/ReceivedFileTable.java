@@ -122,6 +122,7 @@ class ReceivedFileTable {
 
     void keepApart(long submissionId, boolean apart) {
         jdbc.sql("UPDATE received_file SET kept_apart = :apart WHERE submission_id = :submission").param("apart", apart).param("submission", submissionId).update();
+        jdbc.sql("UPDATE removed_file SET kept_apart = :apart WHERE submission_id = :submission").param("apart", apart).param("submission", submissionId).update();
     }
 
     /** Notes where a file is about to move to. How many rows changed: 0 when it moves already or is elsewhere. */
@@ -156,7 +157,9 @@ class ReceivedFileTable {
     }
 
     void move(List<Long> submissions, long basketId) {
-        jdbc.sql("UPDATE received_file SET basket_id = ? WHERE submission_id = ANY(?)").param(basketId).param(submissions.toArray(Long[]::new)).update();
+        Long[] ids = submissions.toArray(Long[]::new);
+        jdbc.sql("UPDATE received_file SET basket_id = ? WHERE submission_id = ANY(?)").param(basketId).param(ids).update();
+        jdbc.sql("UPDATE removed_file SET basket_id = ? WHERE submission_id = ANY(?)").param(basketId).param(ids).update();
     }
 
     List<ReceivedFile> ofSubmission(long submissionId) {
@@ -190,9 +193,15 @@ class ReceivedFileTable {
                 .param("item", itemId).query(Integer.class).single();
     }
 
-    void takeOut(long id) {
+    List<Long> everOf(long basketId) {
+        return jdbc.sql("SELECT id FROM received_file WHERE basket_id = :basket UNION ALL SELECT id FROM removed_file WHERE basket_id = :basket").param("basket", basketId)
+                .query(Long.class).list();
+    }
+
+    /** How many rows changed: 0 when it is out already. */
+    int takeOut(long id) {
         jdbc.sql("INSERT INTO removed_file (" + ALL + ") SELECT " + ALL + " FROM received_file WHERE id = :id").param("id", id).update();
-        jdbc.sql("DELETE FROM received_file WHERE id = :id").param("id", id).update();
+        return jdbc.sql("DELETE FROM received_file WHERE id = :id").param("id", id).update();
     }
 
     void putBack(long id) {

@@ -231,9 +231,14 @@ public class ReceivedFiles {
         return changed;
     }
 
-    /** Takes a file out of everything that counts or lists files. Runs in the caller's transaction. */
-    public void takeOut(long id) {
-        table.takeOut(id);
+    /** Takes a file out of everything that counts or lists files; false when it is out already. Runs in the caller's transaction. */
+    public boolean takeOut(long id) {
+        return table.takeOut(id) == 1;
+    }
+
+    /** The ids of all files that ever came for a basket, those that are out included. */
+    public List<Long> everOf(long basketId) {
+        return table.everOf(basketId);
     }
 
     /** Takes {@link #takeOut} back. Runs in the caller's transaction. */
