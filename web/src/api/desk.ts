@@ -1,5 +1,5 @@
 import { bytes, client, of } from './client'
-import type { components } from './schema'
+import type { components, paths } from './schema'
 
 /** What the desk asks of the server, with the types of the API description. */
 export type Schemas = components['schemas']
@@ -18,6 +18,9 @@ export type Claim = NonNullable<PanelFile['claim']>
 export type ListedLetter = Schemas['ListedLetter']
 export type LetterKind = ListedLetter['kind']
 export type LetterState = ListedLetter['state']
+
+export type ListedLink = Schemas['ListedLink']
+export type LinkQuery = NonNullable<paths['/api/links']['get']['parameters']['query']>
 
 /** An act on baskets that does nothing yet. */
 const UNCHANGED = { date: null, itemId: null, on: false, reason: null, text: null }
@@ -121,6 +124,17 @@ export const desk = {
   sendLetters: (round: number, chosen: Schemas['Chosen']) => of(client.POST('/api/rounds/{id}/letters', { params: { path: { id: round } }, body: chosen })),
   comingLetters: () => of(client.GET('/api/letters/coming')),
   letterExample: (round: number) => of(client.GET('/api/rounds/{id}/letter-example', { params: { path: { id: round } } })),
+  linkPage: (query: LinkQuery) => of(client.GET('/api/links', { params: { query } })),
+  link: (id: number) => of(client.GET('/api/links/{id}', { params: { path: { id } } })),
+  actOnLinks: (bulk: Partial<Schemas['LinkBulk']> & Pick<Schemas['LinkBulk'], 'kind'>) => of(client.POST('/api/links/acts', { body: { all: null, ids: null, days: null, passcode: null, ...bulk } })),
+  undoLinkAct: (act: number) => of(client.POST('/api/links/acts/{id}/undo', { params: { path: { id: act } } })),
+  setLinkTerms: (id: number, form: Schemas['TermsForm']) => of(client.PUT('/api/links/{id}/terms', { params: { path: { id } }, body: form })),
+  setLinkPasscode: (id: number, version: number, passcode: string) => of(client.PUT('/api/links/{id}/passcode', { params: { path: { id } }, body: { version, passcode } })),
+  newLinkAddress: (id: number, version: number) => of(client.POST('/api/links/{id}/address', { params: { path: { id } }, body: { version } })),
+  mendFolders: (round: number) => of(client.POST('/api/links/folders/{round}', { params: { path: { round } } })),
+  handouts: (links: number[], passcode: string) => of(client.POST('/api/handouts', { body: { links, passcode }, parseAs: 'blob', headers: { Accept: 'application/pdf, application/problem+json' } })) as unknown as Promise<Blob>,
+  frameSites: (round: number) => of(client.GET('/api/frames/{round}', { params: { path: { round } } })),
+  setFrameSites: (round: number, origins: string[]) => of(client.PUT('/api/frames/{round}', { params: { path: { round } }, body: { origins } })),
   post: () => of(client.GET('/api/post')),
   testPost: () => of(client.POST('/api/post/test')),
   letterTexts: () => of(client.GET('/api/letter-texts')),

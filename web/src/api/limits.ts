@@ -139,6 +139,31 @@ export const limits = {
       least: -180
     }
   },
+  TermsForm: {
+    days: {
+      most: 180,
+      least: 1
+    },
+    fileMebibytes: {
+      most: 1048576,
+      least: 1
+    },
+    files: {
+      most: 1000000,
+      least: 1
+    },
+    name: {
+      longest: 60
+    },
+    totalMebibytes: {
+      most: 8388608,
+      least: 1
+    },
+    uses: {
+      most: 1000000,
+      least: 1
+    }
+  },
   TypedText: {
     body: {
       longest: 5000

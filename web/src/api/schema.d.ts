@@ -13,7 +13,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_1"];
+        post: operations["undo_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -27,7 +27,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page"];
+        get: operations["page_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -333,7 +333,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo"];
+        post: operations["undo_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -708,6 +708,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frames/{round}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["origins"];
+        put: operations["set"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups": {
         parameters: {
             query?: never;
@@ -751,6 +767,54 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["removeGroup"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/handouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sheets"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/handouts/{link}/qr.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["png"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/handouts/{link}/qr.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["svg"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -907,7 +971,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["one"];
+        get: operations["one_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -942,6 +1006,134 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["act_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/acts/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/folders/{round}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["mend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["newAddress"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/passcode": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["passcode"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{id}/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["terms"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1736,6 +1928,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/f/**": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2001,6 +2209,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             kind: string;
+            link: boolean;
             name: string;
             /** Format: int32 */
             people: number;
@@ -2035,6 +2244,10 @@ export interface components {
             email: string | null;
             name: string | null;
             password: string | null;
+        };
+        FoldersMade: {
+            /** Format: int32 */
+            made: number;
         };
         GroupSize: {
             name: string;
@@ -2194,8 +2407,51 @@ export interface components {
         Lines: {
             text: string | null;
         };
+        LinkBulk: {
+            all: components["schemas"]["Wanted"] | null;
+            /** Format: int32 */
+            days: number | null;
+            ids: number[] | null;
+            /** @enum {string} */
+            kind: "PAUSE" | "GO_ON" | "WITHDRAW" | "GIVE_BACK" | "RENEW" | "PASSCODE";
+            passcode: string | null;
+        };
+        LinkEvent: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: int32 */
+            links: number;
+            said: string;
+            undone: boolean;
+            what: string;
+        };
+        LinkInFull: {
+            link: components["schemas"]["ListedLink"];
+            story: components["schemas"]["LinkEvent"][];
+            suggestion: string;
+            url: string;
+        };
+        LinkPage: {
+            /** Format: int32 */
+            all: number;
+            counts: {
+                [key: string]: number;
+            };
+            links: components["schemas"]["ListedLink"][];
+            /** Format: int32 */
+            total: number;
+        };
         LinkView: {
             url: string;
+        };
+        LinksChanged: {
+            /** Format: int64 */
+            act: number;
+            /** Format: int32 */
+            changed: number;
         };
         ListedLetter: {
             about: components["schemas"]["LetterAbout"][];
@@ -2218,6 +2474,48 @@ export interface components {
             /** Format: int32 */
             tries: number;
             trouble: string;
+        };
+        ListedLink: {
+            /** Format: int64 */
+            basketId: number | null;
+            /** Format: date-time */
+            beginsAt: string | null;
+            /** Format: int64 */
+            bytes: number;
+            email: string | null;
+            /** Format: date-time */
+            end: string;
+            endsSoon: boolean;
+            /** Format: int64 */
+            fileBytes: number | null;
+            /** Format: int32 */
+            fileLimit: number | null;
+            /** Format: int32 */
+            files: number;
+            folderGone: boolean;
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            lastUse: string | null;
+            name: string;
+            ownEnd: boolean;
+            passcode: boolean;
+            person: string | null;
+            removed: boolean;
+            round: string;
+            /** Format: int64 */
+            roundId: number;
+            /** @enum {string} */
+            state: "WAITING" | "LIVE" | "PAUSED" | "USED_UP" | "ENDED" | "WITHDRAWN";
+            /** Format: int64 */
+            totalBytes: number | null;
+            /** Format: int32 */
+            useLimit: number | null;
+            /** Format: int32 */
+            uses: number;
+            /** Format: int32 */
+            version: number;
+            zone: string;
         };
         ListedRound: {
             /** Format: date-time */
@@ -2309,6 +2607,9 @@ export interface components {
             /** Format: int32 */
             reminders: number;
         };
+        Origins: {
+            origins: string[] | null;
+        };
         Page: {
             askedBy: string;
             dateOnly: boolean;
@@ -2358,6 +2659,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             items: components["schemas"]["BoardItem"][];
+            /** Format: int64 */
+            linkId: number | null;
             removed: components["schemas"]["RemovedOne"][];
             /** Format: int64 */
             roundId: number;
@@ -2395,6 +2698,11 @@ export interface components {
         };
         Passcode: {
             passcode: string | null;
+        };
+        PasscodeForm: {
+            passcode: string | null;
+            /** Format: int32 */
+            version: number;
         };
         PatternExample: {
             errors: components["schemas"]["FieldError"][];
@@ -2636,6 +2944,10 @@ export interface components {
             contact: components["schemas"]["Contact"];
             remarks: string[];
         };
+        Seen: {
+            /** Format: int32 */
+            version: number;
+        };
         Sending: {
             /** Format: int64 */
             batch: number;
@@ -2720,6 +3032,10 @@ export interface components {
             /** @enum {string|null} */
             unit: "CALENDAR" | "WORKING" | null;
         };
+        SheetsWanted: {
+            links: number[] | null;
+            passcode: string | null;
+        };
         SignIn: {
             email: string | null;
             password: string | null;
@@ -2750,6 +3066,27 @@ export interface components {
         Target: {
             /** Format: int64 */
             id: number;
+            /** Format: int32 */
+            version: number;
+        };
+        TermsForm: {
+            beginsAt: string | null;
+            beginsOn: string | null;
+            /** Format: int32 */
+            days: number | null;
+            /** @enum {string} */
+            ends: "GATHERING" | "DAYS" | "UNTIL";
+            endsAt: string | null;
+            endsOn: string | null;
+            /** Format: int64 */
+            fileMebibytes: number | null;
+            /** Format: int32 */
+            files: number | null;
+            name: string | null;
+            /** Format: int64 */
+            totalMebibytes: number | null;
+            /** Format: int32 */
+            uses: number | null;
             /** Format: int32 */
             version: number;
         };
@@ -2786,6 +3123,13 @@ export interface components {
             item: string;
             person: string;
         };
+        Wanted: {
+            find: string;
+            /** @enum {string|null} */
+            listing: "WAITING" | "LIVE" | "PAUSED" | "USED_UP" | "ENDED" | "WITHDRAWN" | "ENDS_SOON" | "NO_FOLDER" | null;
+            /** Format: int64 */
+            round: number | null;
+        };
         Who: {
             email: string | null;
             name: string | null;
@@ -2811,7 +3155,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    undo_1: {
+    undo_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2842,12 +3186,13 @@ export interface operations {
             };
         };
     };
-    page: {
+    page_2: {
         parameters: {
             query?: never;
             header?: {
                 "Oak-Link"?: string;
                 "Oak-Ticket"?: string;
+                "Oak-Submission"?: string;
             };
             path?: never;
             cookie?: never;
@@ -3584,7 +3929,7 @@ export interface operations {
             };
         };
     };
-    undo: {
+    undo_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4472,6 +4817,72 @@ export interface operations {
             };
         };
     };
+    origins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Origins"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Origins"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Origins"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     groups: {
         parameters: {
             query?: never;
@@ -4553,6 +4964,101 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetsWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    png: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                link: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    svg: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                link: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -4881,7 +5387,7 @@ export interface operations {
             };
         };
     };
-    one: {
+    one_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4958,6 +5464,273 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    page_1: {
+        parameters: {
+            query?: {
+                find?: string;
+                listing?: "WAITING" | "LIVE" | "PAUSED" | "USED_UP" | "ENDED" | "WITHDRAWN" | "ENDS_SOON" | "NO_FOLDER";
+                round?: number;
+                by?: "ROUND" | "PERSON" | "STATE" | "END" | "LAST_USE" | "USES" | "FILES" | "BYTES";
+                down?: boolean;
+                from?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinkPage"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    act_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkBulk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinksChanged"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinksChanged"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FoldersMade"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinkInFull"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    newAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Seen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinksChanged"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    passcode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasscodeForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinksChanged"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    terms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermsForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LinksChanged"];
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -6911,6 +7684,35 @@ export interface operations {
             path: {
                 token: string;
             };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;

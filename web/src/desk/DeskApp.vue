@@ -37,6 +37,7 @@ async function signOut() {
         <RouterLink to="/rounds" :class="{ here: $route.path.startsWith('/rounds') }">{{ text.tabs.rounds }}</RouterLink>
         <RouterLink to="/contacts" :class="{ here: $route.path.startsWith('/contacts') }">{{ text.tabs.contacts }}</RouterLink>
         <RouterLink to="/post" :class="{ here: $route.name === 'post' }">{{ text.tabs.post }}</RouterLink>
+        <RouterLink to="/links" :class="{ here: $route.name === 'links' }">{{ text.tabs.links }}</RouterLink>
         <RouterLink to="/setup" :class="{ here: $route.path.startsWith('/setup') }">{{ text.tabs.setup }}</RouterLink>
       </nav>
       <SearchBox />

@@ -29,6 +29,7 @@ export const router = createRouter({
     { path: '/contacts/twice', name: 'twice', component: () => import('./features/contacts/TwiceView.vue'), meta: { title: () => text.contacts.twiceTitle } },
     { path: '/contacts/:id(\\d+)', name: 'contact', component: () => import('./features/contacts/ContactView.vue'), meta: { title: () => text.contacts.title } },
     { path: '/post', name: 'post', component: () => import('./features/post/PostView.vue'), meta: { title: () => text.post.title } },
+    { path: '/links', name: 'links', component: () => import('./features/links/LinksView.vue'), meta: { title: () => text.links.title } },
     { path: '/setup', name: 'setup', component: () => import('./features/setup/SetupView.vue'), meta: { title: () => text.setup.title } },
     { path: '/:rest(.*)*', redirect: '/', meta: { title: () => text.product } },
   ],

@@ -1,5 +1,6 @@
 import { acts, board, claims, review } from './board'
 import { contacts, importing, people } from './contacts'
+import { links } from './links'
 import { post } from './post'
 import { change, search, series, setup, status, templates } from './rounds'
 import type { Counted, Filled } from '../said'
@@ -7,7 +8,7 @@ import type { Counted, Filled } from '../said'
 /** Every text of the desk in English. */
 export const en = {
   product: 'Oak Basket',
-  tabs: { label: 'Desk', today: 'Today', rounds: 'Rounds', contacts: 'Contacts', post: 'Post', setup: 'Setup' },
+  tabs: { label: 'Desk', today: 'Today', rounds: 'Rounds', contacts: 'Contacts', post: 'Post', links: 'Links', setup: 'Setup' },
   signOut: 'Sign out',
   skip: 'Skip to the page',
   loading: 'Loading…',
@@ -87,6 +88,7 @@ export const en = {
       'hand-over': '1 person not asked yet | {0} people not asked yet',
       claimed: '1 claimed file: whose is it? | {0} claimed files: whose are they?',
       'walk-in': '1 walk-in to look at | {0} walk-ins to look at',
+      'link-ends': '1 link ends within 14 days | {0} links end within 14 days',
       prepared: 'A prepared round waits to be opened',
       retention: 'The retention date has passed',
     } as Record<string, Counted | string>,
@@ -122,6 +124,7 @@ export const en = {
     history: 'What was done',
     nothingDone: 'Nothing has been extended, excused, removed or noted in this round yet.',
     copyLinks: 'Copy all links',
+    toLinks: 'Links and their terms',
     linksCopied: '1 link copied, as a table | {0} links copied, as a table',
     noLinks: 'Nobody has a link of their own here.',
     filesCsv: 'File by file (CSV)',
@@ -182,6 +185,7 @@ export const en = {
   },
   board,
   post,
+  links,
   acts,
   claims,
   review,
@@ -198,6 +202,7 @@ export const en = {
     label: 'Basket of {0}',
     close: 'Close the basket',
     copyLink: 'Copy link',
+    linkTerms: 'Link and its terms',
     noFiles: 'Nothing has come yet.',
     select: 'Choose {0}',
     download: 'Download',
@@ -263,6 +268,15 @@ export const en = {
       'claim-declined': 'Said not to be theirs',
       accepted: 'Accepted',
       returned: 'Returned',
+      'link-pause': 'Link paused | {0} links paused',
+      'link-go-on': 'Link goes on | {0} links go on',
+      'link-withdraw': 'Link withdrawn | {0} links withdrawn',
+      'link-give-back': 'Link given back | {0} links given back',
+      'link-renew': 'Link renewed | {0} links renewed',
+      'link-terms': 'Terms of the link changed | Terms of {0} links changed',
+      'link-passcode': 'Passcode of the link set | Passcode of {0} links set',
+      'link-no-passcode': 'Link asks for no passcode any more | {0} links ask for no passcode any more',
+      'link-address': 'Link has a new address | {0} links have a new address',
       'file-removed': 'File removed',
       'file-restored': 'File put back',
     } as Record<string, Counted | string>,

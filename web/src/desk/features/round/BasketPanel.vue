@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
-import { useRoute } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { limits } from '../../../api/limits'
 import type { PanelFile } from '../../../api/desk'
 import { text, withCount } from '../../../text/desk'
@@ -22,6 +22,7 @@ import { usePanel } from './use-panel'
 const props = defineProps<{ basketId: number; closed: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 const t = text.panel
+const router = useRouter()
 const { panel, problem, load, chosen, previewed, linkToCopy, zip, one: chosenFile, toggle, review, remove, restore, waive, set, extend, acceptAll, copyLink } = usePanel(Number(useRoute().params.id), props.basketId)
 const box = useTemplateRef('box')
 const extending = ref(false)
@@ -46,7 +47,7 @@ interface Offer {
 
 /** What can be done with this basket; the first is what is due: files are checked, a link is handed over, whoever owes is written to. */
 const offered = computed<Offer[]>(() => {
-  const { row, hasLink } = panel.value!
+  const { row, hasLink, linkId } = panel.value!
   const check: Offer | false = row.toCheck > 0 && { label: t.checkFiles(row.toCheck), run: () => document.querySelector('.panel .to-check')?.scrollIntoView({ block: 'start' }) }
   const copy: Offer | false = hasLink && { label: t.copyLink, run: () => void copyLink() }
   const write: Offer | false = !row.walkIn && !props.closed && { label: t.write, run: () => (writing.value = !writing.value), open: writing.value }
@@ -58,6 +59,7 @@ const offered = computed<Offer[]>(() => {
     row.toCheck > 1 && { label: text.review.acceptAll(row.toCheck), run: () => void acceptAll() },
     !row.walkIn && { label: row.waived ? t.unexcuseAll : t.excuseAll, run: () => void set({ kind: 'EXCUSE', on: !row.waived }, row.waived ? t.askedAgain : t.excusedAll) },
     !row.walkIn && { label: row.paused ? text.acts.unpause : text.acts.pause, run: () => void set({ kind: 'PAUSE', on: !row.paused }, row.paused ? text.acts.unpausedNow : text.acts.pausedNow) },
+    linkId !== null && { label: t.linkTerms, run: () => void router.push({ name: 'links', query: { round: panel.value!.roundId, link: linkId } }) },
     { label: text.acts.note, run: askNote },
     { label: row.removed ? text.acts.putBack : text.acts.remove, run: () => void set({ kind: 'REMOVE', on: !row.removed }, row.removed ? text.acts.putBackNow : text.acts.removedNow) },
   ]

@@ -20,7 +20,7 @@ export function useBoard(roundId: number) {
   const listeners: ((row: Row | undefined) => void)[] = []
   const { value: board, problem, load } = useRead<BoardView>(['board', roundId], () => desk.board(roundId), {
     fresh: true,
-    on: (event) => event.type !== 'letter' && event.type !== 'moment' && (event.roundId === 0 || (event.roundId === roundId && event.basketId === null)),
+    on: (event) => !['letter', 'moment', 'link'].includes(event.type) && (event.roundId === 0 || (event.roundId === roundId && event.basketId === null)),
   })
   /** The server's time up to which what time changes is shown. */
   const now = ref('')
@@ -51,7 +51,7 @@ export function useBoard(roundId: number) {
     (event) => {
       if (event.roundId !== roundId) return
       if (event.type === 'moment') void timeWentOn()
-      else if (event.type !== 'letter' && event.basketId !== null) {
+      else if (event.type !== 'letter' && event.type !== 'link' && event.basketId !== null) {
         waiting.add(event.basketId)
         if (!timer) timer = window.setTimeout(refresh, GATHER_MILLISECONDS)
       }

@@ -13,7 +13,7 @@ import { useRead } from '../../queries'
 import SeriesList from '../series/SeriesList.vue'
 
 const t = text.rounds
-const { value: rounds, problem, load } = useRead(['rounds'], desk.rounds, { on: (event) => event.type !== 'contact' && event.type !== 'letter' })
+const { value: rounds, problem, load } = useRead(['rounds'], desk.rounds, { on: (event) => !['contact', 'letter', 'link'].includes(event.type) })
 const { value: templates } = useRead(['templates'], desk.templates)
 const route = useRoute()
 const router = useRouter()

@@ -32,6 +32,7 @@ function weekend(date: string): boolean {
 function target(one: Schemas['NeedsYou']) {
   const params = { id: one.roundId }
   if (one.what === 'check') return { name: 'review', params }
+  if (one.what === 'link-ends') return { name: 'links', query: { listing: 'ENDS_SOON', round: one.roundId } }
   if (one.what === 'prepared') return { name: 'sheet', params }
   const lists: Record<string, string> = { overdue: 'overdue', claimed: 'claimed', 'hand-over': 'handOver', 'walk-in': 'walkIns' }
   return { name: 'round', params, query: lists[one.what] ? { show: lists[one.what] } : {} }

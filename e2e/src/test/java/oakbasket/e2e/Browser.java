@@ -63,6 +63,11 @@ final class Browser implements AutoCloseable {
         return page;
     }
 
+    /** A window on somebody else's site, whose complaints are not ours. */
+    Page elsewhere() {
+        return chromium.newContext(options(800, 900, HOME)).newPage();
+    }
+
     /** A desk with a session of its own, which may be ended without anybody else noticing. */
     Page ownDesk(PackagedApp app, String path) {
         Page page = page(options(1280, 800, HOME).setStorageState(signedIn(app.url())));

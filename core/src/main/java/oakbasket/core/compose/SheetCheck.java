@@ -6,6 +6,7 @@ import java.util.Optional;
 import oakbasket.core.deadline.LocalDeadline;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.identity.Person;
+import oakbasket.core.link.Passcode;
 import oakbasket.core.naming.NamingPattern;
 import oakbasket.core.naming.PatternProblem;
 import oakbasket.core.reminder.LetterPlan;
@@ -18,10 +19,6 @@ public final class SheetCheck {
     public static final int LONGEST_NOTE = 10_000;
     /** The longest warning span and grace in hours. */
     public static final int MOST_HOURS = 24 * 90;
-    /** The shortest passcode in characters. */
-    public static final int SHORTEST_PASSCODE = 6;
-    /** The longest passcode in characters. */
-    public static final int LONGEST_PASSCODE = 64;
     /** The most documents of a checklist. */
     public static final int MOST_ITEMS = 50;
     /** The longest help for the sender in characters. */
@@ -93,9 +90,8 @@ public final class SheetCheck {
     }
 
     private void passcode() {
-        int length = sheet.passcode().strip().length();
-        if (sheet.openLink() && length > 0 && (length < SHORTEST_PASSCODE || length > LONGEST_PASSCODE)) {
-            found.error("passcode", "passcode-length", SHORTEST_PASSCODE, LONGEST_PASSCODE);
+        if (sheet.openLink()) {
+            Passcode.fault(sheet.passcode()).ifPresent(found::add);
         }
     }
 

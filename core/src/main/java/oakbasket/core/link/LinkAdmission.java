@@ -21,9 +21,10 @@ public enum LinkAdmission {
      * @param link the link's terms; null when no such link exists
      * @param round the state of its round
      * @param closesAt the round's closing time; null when it has none
+     * @param goingOn whether it is asked for a submission that is counted among the uses already
      * @param passcodeGiven whether the passcode was given rightly, or none is asked
      */
-    public static LinkAdmission decide(@Nullable LinkTerms link, RoundState round, @Nullable Instant closesAt,
+    public static LinkAdmission decide(@Nullable LinkTerms link, RoundState round, @Nullable Instant closesAt, boolean goingOn,
             boolean passcodeGiven, Instant now) {
         if (link == null || link.withdrawnAt() != null || round == RoundState.DRAFT) {
             return UNKNOWN;
@@ -31,13 +32,13 @@ public enum LinkAdmission {
         if (link.pausedAt() != null) {
             return PAUSED;
         }
-        if (link.waiting(now)) {
+        if (link.window().waiting(now)) {
             return NOT_YET_BEGUN;
         }
-        if (round != RoundState.GATHERING || link.ended(now) || closesAt != null && !now.isBefore(closesAt)) {
+        if (round != RoundState.GATHERING || link.window().ended(now) || closesAt != null && !now.isBefore(closesAt)) {
             return CLOSED;
         }
-        if (link.usedUp()) {
+        if (link.usedUp() && !goingOn) {
             return USED_UP;
         }
         return passcodeGiven ? ADMITTED : PASSCODE_NEEDED;

@@ -12,20 +12,20 @@ public enum LinkState {
         if (link.withdrawnAt() != null) {
             return WITHDRAWN;
         }
-        if (link.ended(now) || round == RoundState.CLOSED || round == RoundState.ARCHIVED) {
+        if (link.window().ended(now) || round == RoundState.CLOSED || round == RoundState.ARCHIVED) {
             return ENDED;
         }
         if (link.pausedAt() != null) {
             return PAUSED;
         }
-        if (link.waiting(now)) {
+        if (link.window().waiting(now)) {
             return WAITING;
         }
         return link.usedUp() ? USED_UP : LIVE;
     }
 
-    /** Whether a live link ends within {@link LinkTerms#WARNING}. */
+    /** Whether a live link ends within {@link LinkWindow#WARNING}. */
     public static boolean endsSoon(LinkTerms link, RoundState round, Instant now) {
-        return of(link, round, now) == LIVE && !now.isBefore(link.end().minus(LinkTerms.WARNING));
+        return of(link, round, now) == LIVE && !now.isBefore(link.window().end().minus(LinkWindow.WARNING));
     }
 }

@@ -1,46 +1,44 @@
 package oakbasket.core.link;
 
-import java.time.Duration;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The window and limits of one request link.
+ * The terms of one request link, on top of those of its round.
  *
- * @param createdAt when it was made
- * @param beginsAt when it starts to admit; null means at once
- * @param endsAt when it stops; null means {@link #LONGEST_LIFE} after {@code createdAt}
  * @param pausedAt when it was paused; null while it is not
- * @param withdrawnAt when it was withdrawn for good; null while it is not
- * @param useLimit how many submissions it takes; null means any number
- * @param uses how many submissions came through it
+ * @param withdrawnAt when it was withdrawn; null while it is not
+ * @param uses how many submissions through it brought something
  */
-public record LinkTerms(Instant createdAt, @Nullable Instant beginsAt, @Nullable Instant endsAt, @Nullable Instant pausedAt,
-        @Nullable Instant withdrawnAt, @Nullable Integer useLimit, int uses) {
+public record LinkTerms(LinkWindow window, @Nullable Instant pausedAt, @Nullable Instant withdrawnAt, LinkLimits limits, int uses) {
 
-    /** The longest life of a link that was left without an end (common practice, no source): 180 days. */
-    public static final Duration LONGEST_LIFE = Duration.ofDays(180);
-    /** How long before its end a link warns. */
-    public static final Duration WARNING = Duration.ofDays(14);
-
-    /** The first instant at which the link no longer admits anybody. */
-    public Instant end() {
-        Instant cap = createdAt.plus(LONGEST_LIFE);
-        return endsAt == null || endsAt.isAfter(cap) ? cap : endsAt;
+    /** The terms of a link that was just made. */
+    public static LinkTerms fresh(Instant now) {
+        return new LinkTerms(LinkWindow.whileGathering(now), null, null, LinkLimits.NONE, 0);
     }
 
-    /** Whether the window has not begun. */
-    public boolean waiting(Instant now) {
-        return beginsAt != null && now.isBefore(beginsAt);
+    /** The same with another window. */
+    public LinkTerms with(LinkWindow other) {
+        return new LinkTerms(other, pausedAt, withdrawnAt, limits, uses);
     }
 
-    /** Whether the window is over. */
-    public boolean ended(Instant now) {
-        return !now.isBefore(end());
+    /** The same with other limits. */
+    public LinkTerms with(LinkLimits other) {
+        return new LinkTerms(window, pausedAt, withdrawnAt, other, uses);
+    }
+
+    /** The same paused, or not where {@code at} is null. What is paused stays paused since when it was. */
+    public LinkTerms paused(@Nullable Instant at) {
+        return new LinkTerms(window, at == null || pausedAt == null ? at : pausedAt, withdrawnAt, limits, uses);
+    }
+
+    /** The same withdrawn, or not where {@code at} is null. */
+    public LinkTerms withdrawn(@Nullable Instant at) {
+        return new LinkTerms(window, pausedAt, at == null || withdrawnAt == null ? at : withdrawnAt, limits, uses);
     }
 
     /** Whether all allowed submissions have come. */
     public boolean usedUp() {
-        return useLimit != null && uses >= useLimit;
+        return limits.uses() != null && uses >= limits.uses();
     }
 }

@@ -3,8 +3,10 @@ package oakbasket.server.basket;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import oakbasket.core.allowance.AllowanceChange;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
@@ -12,6 +14,8 @@ import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
+import oakbasket.server.link.LinkAct;
+import oakbasket.server.link.LinkActs;
 import oakbasket.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -48,17 +52,21 @@ class BasketActController {
     /**
      * Something that was done to baskets.
      *
+     * @param link whether it was done to links; it is undone as such then
+     * @param people to how many baskets, or links, it was done
      * @param name one of the people; the one where there is only one
      * @param by the coordinator who did it
      */
-    record DoneAct(long id, Instant at, String kind, String said, int people, String name, String by, boolean undone) {
+    record DoneAct(long id, boolean link, Instant at, String kind, String said, int people, String name, String by, boolean undone) {
     }
 
     private final BasketActs acts;
+    private final LinkActs linkActs;
     private final AccountService accounts;
 
-    BasketActController(BasketActs acts, AccountService accounts) {
+    BasketActController(BasketActs acts, LinkActs linkActs, AccountService accounts) {
         this.acts = acts;
+        this.linkActs = linkActs;
         this.accounts = accounts;
     }
 
@@ -75,9 +83,12 @@ class BasketActController {
     @GetMapping("/api/rounds/{id}/acts")
     List<DoneAct> done(@PathVariable long id) {
         List<RoundAct> all = acts.ofRound(id);
-        Map<Long, String> names = accounts.names(all.stream().map(RoundAct::accountId).distinct().toList());
-        return all.stream().map(act -> new DoneAct(act.id(), act.at(), act.kind(), act.said(), act.people(), act.name(), names.getOrDefault(act.accountId(), ""),
-                act.undoneAt() != null)).toList();
+        List<LinkAct> toLinks = linkActs.ofRound(id);
+        Map<Long, String> names = accounts.names(Stream.concat(all.stream().map(RoundAct::accountId), toLinks.stream().map(LinkAct::accountId)).distinct().toList());
+        return Stream.concat(
+                all.stream().map(act -> new DoneAct(act.id(), false, act.at(), act.kind(), act.said(), act.people(), act.name(), names.getOrDefault(act.accountId(), ""), act.undoneAt() != null)),
+                toLinks.stream().map(act -> new DoneAct(act.id(), true, act.at(), act.kind(), act.said(), act.links(), "", names.getOrDefault(act.accountId(), ""), act.undoneAt() != null)))
+                .sorted(Comparator.comparing(DoneAct::at).reversed()).toList();
     }
 
     @PostMapping("/api/acts/{id}/undo")

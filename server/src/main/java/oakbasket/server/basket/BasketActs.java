@@ -201,7 +201,12 @@ public class BasketActs {
             throw elsewhere(List.of(basket));
         }
         if (basket.removed() != (next.removedAt() != null)) {
-            links.withdrawPersonal(basket.id(), next.removedAt());
+            Instant before = basket.allowance().removedAt();
+            if (before == null) {
+                links.withdrawPersonal(basket.id(), java.util.Objects.requireNonNull(next.removedAt()));
+            } else {
+                links.giveBackPersonal(basket.id(), before);
+            }
         }
         return Before.of(basket, basket.version() + 1);
     }

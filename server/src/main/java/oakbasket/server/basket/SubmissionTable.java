@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import oakbasket.core.identity.Claim;
 import oakbasket.core.identity.Person;
+import oakbasket.core.link.LinkUse;
 import oakbasket.server.storage.IdChunks;
 import oakbasket.server.storage.Known;
 import org.jspecify.annotations.Nullable;
@@ -76,6 +77,15 @@ class SubmissionTable {
         return jdbc.sql("""
                 DELETE FROM submission WHERE basket_id IS NULL AND started_at < :before
                 AND NOT EXISTS (SELECT 1 FROM upload WHERE upload.submission_id = submission.id)""").param("before", before).update();
+    }
+
+    void count(long id, long bytes, Instant at) {
+        jdbc.sql("UPDATE submission SET files = files + 1, bytes = bytes + :bytes, last_file_at = :at WHERE id = :id").param("bytes", bytes).param("at", at).param("id", id).update();
+    }
+
+    LinkUse through(long linkId) {
+        return jdbc.sql("SELECT COUNT(*) AS uses, COALESCE(SUM(files), 0) AS files, COALESCE(SUM(bytes), 0) AS bytes FROM submission WHERE link_id = :link AND files > 0")
+                .param("link", linkId).query(LinkUse.class).single();
     }
 
     Optional<Submission> byKeyHash(byte[] hash) {

@@ -12,6 +12,7 @@ import java.util.Optional;
 import oakbasket.core.identity.Claim;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
+import oakbasket.core.link.LinkUse;
 import oakbasket.core.receipt.ReceiptCode;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
@@ -152,6 +153,21 @@ public class Submissions {
         return key == null ? List.of(submission.id()) : table.ofSameSender(submission.linkId(), key, submission.callerHash());
     }
 
+    /** Counts a file that came with a submission. Runs in the caller's transaction. */
+    public void count(Submission submission, long bytes, Instant at) {
+        table.count(submission.id(), bytes, at);
+    }
+
+    /** What came through a link. */
+    public LinkUse through(long linkId) {
+        return table.through(linkId);
+    }
+
+    /** The link among whose uses the submission with this key is counted; 0 when there is none. */
+    public long countedThrough(@Nullable String key) {
+        return key == null || key.length() > 100 ? 0 : table.byKeyHash(Hash.of(key)).filter(sending -> sending.files() > 0).map(Submission::linkId).orElse(0L);
+    }
+
     /** Decides a claim. Runs in the caller's transaction. */
     public boolean decide(Submission submission, Claim from, Claim to, long account) {
         return table.decide(submission.id(), from, to, clock.instant(), account) == 1;
@@ -169,7 +185,6 @@ public class Submissions {
         return transactions.quickly(() -> {
             long id = insert(link, declared, null, key, at);
             table.finish(id, at);
-            links.use(link.id());
             return byId(id);
         });
     }

@@ -32,8 +32,14 @@ class PanelController {
 
     private static final int MOST_REASONS = 8;
 
+    /**
+     * A basket in full.
+     *
+     * @param hasLink whether a personal link of it works
+     * @param linkId the last personal link it was given, withdrawn or not; null when it never had one
+     */
     record Panel(long id, long roundId, Board.Row row, List<BoardItem> items, List<PanelFiles.PanelFile> files, List<RemovedOne> removed, List<Story.Event> story, boolean hasLink,
-            @Nullable LocalDate extension, String extensionReason) {
+            @Nullable Long linkId, @Nullable LocalDate extension, String extensionReason) {
     }
 
     /** A file that was taken out and can be put back. */
@@ -86,7 +92,7 @@ class PanelController {
         return new Panel(id, basket.roundId(), board.judgeBasket(id), BoardItem.of(rounds.items(basket.roundId())), shown.of(received),
                 removed.ofBasket(id).stream().filter(one -> one.restoredAt() == null).map(one -> new RemovedOne(one.fileId(), one.name(), one.reason(), one.removedAt())).toList(),
                 story.of(basket, received),
-                links.ofBasket(id).isPresent(), basket.extension(), basket.allowance().extensionReason());
+                links.ofBasket(id).isPresent(), links.lastOf(id).map(Link::id).orElse(null), basket.extension(), basket.allowance().extensionReason());
     }
 
     /** The personal link of a basket, shown again. */

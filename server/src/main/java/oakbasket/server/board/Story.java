@@ -14,6 +14,8 @@ import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.BasketAct;
 import oakbasket.server.basket.BasketActs;
 import oakbasket.server.basket.Submission;
+import oakbasket.server.link.LinkAct;
+import oakbasket.server.link.LinkActs;
 import oakbasket.server.removal.FileRemoval;
 import oakbasket.server.removal.RemovedFiles;
 import oakbasket.server.review.ReceivedFile;
@@ -30,13 +32,15 @@ class Story {
     }
 
     private final BasketActs acts;
+    private final LinkActs linkActs;
     private final PanelFiles shown;
     private final RemovedFiles removed;
     private final AccountService accounts;
 
-    Story(BasketActs acts, PanelFiles shown, RemovedFiles removed, AccountService accounts) {
+    Story(BasketActs acts, LinkActs linkActs, PanelFiles shown, RemovedFiles removed, AccountService accounts) {
         this.removed = removed;
         this.acts = acts;
+        this.linkActs = linkActs;
         this.shown = shown;
         this.accounts = accounts;
     }
@@ -51,10 +55,12 @@ class Story {
         add(story, basket.askedAt(), "asked", null);
         add(story, basket.openedAt(), "opened", null);
         List<BasketAct> done = acts.ofBasket(basket.id());
+        List<LinkAct> doneToLinks = linkActs.ofBasket(basket.id());
         Map<Long, Submission> sendings = shown.sendings(received);
-        Map<Long, String> accountNames = accounts.names(Stream.concat(done.stream().map(BasketAct::accountId), sendings.values().stream().map(Submission::claimDecidedBy).filter(Objects::nonNull))
+        Map<Long, String> accountNames = accounts.names(Stream.concat(Stream.concat(done.stream().map(BasketAct::accountId), doneToLinks.stream().map(LinkAct::accountId)), sendings.values().stream().map(Submission::claimDecidedBy).filter(Objects::nonNull))
                 .distinct().toList());
         done.forEach(act -> story.add(new Event(act.at(), act.kind(), act.said().isEmpty() ? null : act.said(), 1, accountNames.get(act.accountId()), act.undoneAt() != null)));
+        doneToLinks.forEach(act -> story.add(new Event(act.at(), act.kind(), act.said().isEmpty() ? null : act.said(), 1, accountNames.get(act.accountId()), act.undoneAt() != null)));
         if (done.stream().noneMatch(act -> act.kind().equals("excuse"))) {
             add(story, basket.allowance().waivedAt(), "excuse", null);
         }

@@ -84,12 +84,13 @@ class DemoData implements ApplicationRunner {
     private final Claims claims;
     private final Letters letters;
     private final Board board;
+    private final DemoLinks demoLinks;
     private final Transactions transactions;
     private final Settings settings;
     private final Instant now;
 
     DemoData(AccountService accounts, Contacts contacts, Rounds rounds, Drafts drafts, Opening opening, Baskets baskets, Submissions submissions, Links links, Uploads uploads,
-            ReceivedFiles files, Calendars calendars, SeriesRounds series, Templates templates, Claims claims, Letters letters, Board board, Transactions transactions, Settings settings, Clock clock) {
+            ReceivedFiles files, Calendars calendars, SeriesRounds series, Templates templates, Claims claims, Letters letters, Board board, DemoLinks demoLinks, Transactions transactions, Settings settings, Clock clock) {
         this.accounts = accounts;
         this.contacts = contacts;
         this.rounds = rounds;
@@ -106,6 +107,7 @@ class DemoData implements ApplicationRunner {
         this.claims = claims;
         this.letters = letters;
         this.board = board;
+        this.demoLinks = demoLinks;
         this.transactions = transactions;
         this.settings = settings;
         this.now = clock.instant().truncatedTo(ChronoUnit.MINUTES);
@@ -128,6 +130,7 @@ class DemoData implements ApplicationRunner {
         drafts.begin(sheet("Bankside tree inventory", "", List.of(item("Inventory sheet", "One row per tree.", true, 1, 1, "SPREADSHEET")),
                 List.of(), today().plusDays(34), "", false, plan(-7)), account);
         keptForNextTime(account);
+        demoLinks.make(account);
         accounts.backdateLook(account, daysAgo(1, 12));
         LOG.info("Demo data made. Sign in as {} with the password “{}”. The passcode of “Placement portfolios” is “{}”.", EMAIL, PASSWORD, PASSCODE);
     }

@@ -7,6 +7,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Base64;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -33,6 +34,7 @@ import org.springframework.stereotype.Service;
 public class Links {
 
     private static final int TOKEN_BYTES = 20;
+    private static final int MOST_PASSCODES = 8;
     private static final Duration TICKET_LIFE = Duration.ofHours(12);
 
     private final LinkTable table;
@@ -68,13 +70,23 @@ public class Links {
     }
 
     private void make(long roundId, @Nullable Long basketId, @Nullable String passcodeHash) {
-        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(TOKEN_BYTES));
+        String token = token(keys);
         table.insert(roundId, basketId, Hash.of(token), keys.seal(token.getBytes(StandardCharsets.US_ASCII)), passcodeHash, clock.instant());
+    }
+
+    /** A new secret part of an address. */
+    static String token(SecretKeys keys) {
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(TOKEN_BYTES));
     }
 
     /** The personal link of a basket. */
     public Optional<Link> ofBasket(long basketId) {
         return table.ofBasket(basketId);
+    }
+
+    /** The last personal link of a basket, withdrawn or not. */
+    public Optional<Link> lastOf(long basketId) {
+        return table.lastOf(basketId);
     }
 
     /** The personal links of a round that work, by their baskets. */
@@ -109,9 +121,14 @@ public class Links {
         return table.openOf(roundId);
     }
 
-    /** Withdraws the personal links of a basket, or lets them work again where {@code at} is null. Runs in the caller's transaction. */
-    public void withdrawPersonal(long basketId, @Nullable Instant at) {
+    /** Withdraws the personal links of a basket. Runs in the caller's transaction. */
+    public void withdrawPersonal(long basketId, Instant at) {
         table.withdrawPersonal(basketId, at);
+    }
+
+    /** Gives back those personal links of a basket that were withdrawn at this moment. Runs in the caller's transaction. */
+    public void giveBackPersonal(long basketId, Instant withdrawnAt) {
+        table.giveBackPersonal(basketId, withdrawnAt);
     }
 
     /** Has the personal links of one basket open another. Runs in the caller's transaction. */
@@ -124,6 +141,24 @@ public class Links {
         table.give(linkIds, basketId);
     }
 
+    /** Links by id; ids that do not exist are left out. */
+    public List<Link> byIds(Collection<Long> ids) {
+        return table.byIds(ids);
+    }
+
+    /** The open link behind a token that was not withdrawn; empty for every other token. */
+    public Optional<Link> openLinkOf(@Nullable String token) {
+        return token == null || token.length() > 100 ? Optional.empty() : table.byTokenHash(Hash.of(token)).filter(link -> link.isOpen() && link.terms().withdrawnAt() == null);
+    }
+
+    /**
+     * Whether this is the passcode of all of these links that ask for one. A few different ones are looked at; where there are more, it is not.
+     */
+    public boolean allHavePasscode(Collection<Link> some, String passcode) {
+        List<String> different = some.stream().map(Link::passcodeHash).filter(Objects::nonNull).distinct().limit(MOST_PASSCODES + 1L).toList();
+        return different.size() <= MOST_PASSCODES && different.stream().allMatch(hash -> hashes.matches(passcode, hash, true));
+    }
+
     /** A link known to exist. */
     public Link byId(long id) {
         return table.byId(id).orElseThrow();
@@ -131,12 +166,18 @@ public class Links {
 
     /** The path of the basket page behind a link, for the coordinator to hand on. */
     public String path(Link link) {
-        return "/b/" + new String(keys.open(link.tokenSealed()), StandardCharsets.US_ASCII);
+        return "/b/" + (link.name().isEmpty() ? "" : link.name() + "/") + new String(keys.open(link.tokenSealed()), StandardCharsets.US_ASCII);
     }
 
-    /** Counts one submission through a link. Runs in the caller's transaction. */
+    /**
+     * Counts one submission through a link. Runs in the caller's transaction.
+     *
+     * @throws Problem with status 410 when others used it up meanwhile
+     */
     public void use(long linkId) {
-        table.use(linkId);
+        if (table.use(linkId) != 1) {
+            throw refusal(LinkAdmission.USED_UP);
+        }
     }
 
     /**
@@ -147,6 +188,15 @@ public class Links {
      * @throws Problem saying plainly why not; unknown and withdrawn links cannot be told apart
      */
     public Admitted admit(@Nullable String token, @Nullable String ticket, String caller) {
+        return admit(token, ticket, caller, 0);
+    }
+
+    /**
+     * The same for a submission that has brought something, for which a link that is used up since goes on.
+     *
+     * @param countedThrough the link among whose uses the submission is counted; 0 when it is among none
+     */
+    public Admitted admit(@Nullable String token, @Nullable String ticket, String caller, long countedThrough) {
         Link link = token == null || token.length() > 100 ? null : table.byTokenHash(Hash.of(token)).orElse(null);
         if (link == null || link.terms().withdrawnAt() != null) {
             // Before anything else is asked of a withdrawn one, so that it takes no longer, and is counted like any other that is not known.
@@ -154,7 +204,7 @@ public class Links {
             throw refusal(LinkAdmission.UNKNOWN);
         }
         Round round = rounds.opened(link.roundId());
-        LinkAdmission admission = LinkAdmission.decide(link.terms(), round.state(), round.closesAt(),
+        LinkAdmission admission = LinkAdmission.decide(link.terms(), round.state(), round.closesAt(), link.id() == countedThrough,
                 link.passcodeHash() == null || valid(ticket, link), clock.instant());
         if (admission != LinkAdmission.ADMITTED) {
             throw refusal(admission);

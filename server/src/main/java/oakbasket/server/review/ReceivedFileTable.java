@@ -61,6 +61,11 @@ class ReceivedFileTable {
                 .sorted(Comparator.comparing(ReceivedFile::storedPath)).toList();
     }
 
+    List<ReceivedFiles.TopFolder> topFolders() {
+        return jdbc.sql("SELECT DISTINCT round_id, SUBSTRING(stored_path FROM 1 FOR LOCATE('/', stored_path) - 1) AS name FROM received_file WHERE LOCATE('/', stored_path) > 1")
+                .query(ReceivedFiles.TopFolder.class).list();
+    }
+
     List<ReceivedFile> ofRound(long roundId) {
         return jdbc.sql(SELECT + "WHERE round_id = :round ORDER BY received_at, id").param("round", roundId).query(ReceivedFile.class).list();
     }

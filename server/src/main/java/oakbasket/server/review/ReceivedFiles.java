@@ -19,6 +19,10 @@ import org.springframework.stereotype.Service;
 @Service
 public class ReceivedFiles {
 
+    /** A folder directly below the root that a round has files in. */
+    public record TopFolder(long roundId, String name) {
+    }
+
     /** A file as the rules need it, and the item it is for. */
     public record ItemFact(long itemId, FileFact fact) {
     }
@@ -43,6 +47,11 @@ public class ReceivedFiles {
     /** Records a file. Runs in the caller's transaction. */
     public void record(NewFile file) {
         table.insert(file, ClashNumber.key(file.storedPath()));
+    }
+
+    /** Every folder directly below the root that a round has files in. */
+    public List<TopFolder> topFolders() {
+        return table.topFolders();
     }
 
     /** Whether a received file has this place, or one that a disk ignoring case would mix up with it. */

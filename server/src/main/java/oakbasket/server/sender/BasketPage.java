@@ -82,36 +82,37 @@ class BasketPage {
     /** The page behind a link. */
     Page behind(Link link, Round round) {
         Long basketId = link.basketId();
+        Long mostBytes = link.terms().limits().fileBytes();
         List<Item> items = rounds.items(round.id());
-        return basketId == null ? page(round, items, null, List.of())
-                : page(round, items, baskets.byId(basketId), files.ofBasket(basketId));
+        return basketId == null ? page(round, items, null, List.of(), mostBytes)
+                : page(round, items, baskets.byId(basketId), files.ofBasket(basketId), mostBytes);
     }
 
     /** The page as a sender with nothing sent yet will see it. */
     Page rehearsal(Drafts.Rehearsed rehearsed) {
-        Page page = page(rehearsed.round(), rehearsed.items(), null, List.of());
+        Page page = page(rehearsed.round(), rehearsed.items(), null, List.of(), null);
         return rehearsed.openOnly() ? page : BasketPagePageBuilder.builder(page).person(rehearsed.person().isEmpty() ? words.of("example.person") : rehearsed.person()).open(false).build();
     }
 
-    private Page page(Round round, List<Item> items, @Nullable Basket basket, List<ReceivedFile> received) {
+    private Page page(Round round, List<Item> items, @Nullable Basket basket, List<ReceivedFile> received, @Nullable Long mostBytes) {
         Allowance allowance = basket == null ? Allowance.NONE : basket.allowance();
         Instant deadline = round.terms(allowance.extension()).effective();
         boolean dateOnly = allowance.extension() != null || round.deadline().dateOnly();
         return BasketPagePageBuilder.stagedBuilder().office(settings.office()).askedBy(accounts.current(round.askedBy()).name()).title(round.title())
                 .note(round.note()).person(basket == null ? null : contacts.byId(basket.contactId()).name()).open(basket == null).deadline(deadline)
                 .zone(round.zone().getId()).dateOnly(dateOnly).late(clock.instant().isAfter(deadline))
-                .items(items.stream().filter(item -> basket == null || basket.walkIn() || basket.owes(item.owedBy())).map(item -> item(item, allowance.waivedItems().get(item.id()), allowance.waivedAt() != null, received.stream().filter(file -> file.itemId() == item.id()).toList())).toList())
+                .items(items.stream().filter(item -> basket == null || basket.walkIn() || basket.owes(item.owedBy())).map(item -> item(item, mostBytes, allowance.waivedItems().get(item.id()), allowance.waivedAt() != null, received.stream().filter(file -> file.itemId() == item.id()).toList())).toList())
                 .build();
     }
 
-    private PageItem item(Item item, @Nullable Instant waived, boolean excusedAll, List<ReceivedFile> received) {
+    private PageItem item(Item item, @Nullable Long mostBytes, @Nullable Instant waived, boolean excusedAll, List<ReceivedFile> received) {
         ItemState state = ItemState.of(item.spec().required(), item.spec().minFiles(), waived, received.stream().map(ReceivedFile::fact).toList());
         List<ReceivedFile> counting = received.stream().filter(file -> file.review() != Review.RETURNED).toList();
         String because = state.standing() != ItemStanding.RETURNED ? null
                 : received.stream().filter(file -> file.review() == Review.RETURNED).reduce((first, second) -> second).map(ReceivedFile::reviewReason).orElse("");
         return BasketPagePageItemBuilder.stagedBuilder().number(item.number()).title(item.spec().title()).help(item.spec().help())
                 .required(item.spec().required()).minFiles(item.spec().minFiles()).maxFiles(item.spec().maxFiles())
-                .endings(item.spec().kinds().stream().flatMap(kind -> kind.endings().stream()).sorted().toList()).maxBytes(item.spec().maxBytes())
+                .endings(item.spec().kinds().stream().flatMap(kind -> kind.endings().stream()).sorted().toList()).maxBytes(mostBytes == null ? item.spec().maxBytes() : Math.min(mostBytes, item.spec().maxBytes()))
                 .arrived(state.files()).lastArrival(counting.isEmpty() ? null : counting.get(counting.size() - 1).receivedAt())
                 .excused(excusedAll || waived != null).done(state.standing().satisfied()).returnedBecause(because)
                 .form(item.formId() == null ? null : forms.name(item.formId())).build();

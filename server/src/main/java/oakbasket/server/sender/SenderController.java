@@ -68,8 +68,9 @@ class SenderController {
 
     @GetMapping("/api/basket")
     BasketPage.Page page(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
-            @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket, HttpServletRequest request) {
-        Links.Admitted in = links.admit(token, ticket, Caller.of(request));
+            @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket,
+            @RequestHeader(value = "Oak-Submission", required = false) @Nullable String key, HttpServletRequest request) {
+        Links.Admitted in = links.admit(token, ticket, Caller.of(request), submissions.countedThrough(key));
         Long basket = in.link().basketId();
         if (basket != null) {
             baskets.pageSeen(basket);
@@ -96,7 +97,7 @@ class SenderController {
     void correct(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket,
             @RequestHeader(value = "Oak-Submission", required = false) @Nullable String key, @RequestBody Who who, HttpServletRequest request) {
-        Link link = links.admit(token, ticket, Caller.of(request)).link();
+        Link link = links.admit(token, ticket, Caller.of(request), submissions.countedThrough(key)).link();
         Submission submission = submissions.byKey(key);
         if (submission.linkId() != link.id() || !link.isOpen()) {
             throw Problem.notFound("no-submission");

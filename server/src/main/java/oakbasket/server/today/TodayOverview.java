@@ -17,6 +17,7 @@ import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.board.Board;
+import oakbasket.server.link.LinkList;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
@@ -31,7 +32,7 @@ class TodayOverview {
     record JustIn(long roundId, String round, long basketId, String person, int files, List<String> names, Instant last, boolean unseen) {
     }
 
-    /** Something a coordinator should do; {@code what} is {@code check}, {@code claimed}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code prepared} or {@code retention}. */
+    /** Something a coordinator should do; {@code what} is {@code check}, {@code claimed}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code link-ends}, {@code prepared} or {@code retention}. */
     record NeedsYou(String what, long roundId, String round, int count, List<String> people) {
     }
 
@@ -54,15 +55,17 @@ class TodayOverview {
     private final Rounds rounds;
     private final Baskets baskets;
     private final ReceivedFiles files;
+    private final LinkList links;
     private final AccountService accounts;
     private final Settings settings;
     private final Clock clock;
 
-    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, AccountService accounts, Settings settings, Clock clock) {
+    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, LinkList links, AccountService accounts, Settings settings, Clock clock) {
         this.board = board;
         this.rounds = rounds;
         this.baskets = baskets;
         this.files = files;
+        this.links = links;
         this.accounts = accounts;
         this.settings = settings;
         this.clock = clock;
@@ -103,6 +106,7 @@ class TodayOverview {
         all.stream().filter(head -> head.state() == RoundState.DRAFT && head.seriesId() != null)
                 .forEach(head -> needs.add(new NeedsYou("prepared", head.id(), head.title(), 1, List.of())));
         gathering.forEach(judged -> needs.addAll(needsYou(judged)));
+        links.ending(MOST_NAMES).forEach(ending -> needs.add(new NeedsYou("link-ends", ending.roundId(), ending.round(), ending.links(), ending.people())));
         rounds.keptUntilBefore(today).forEach(round -> needs.add(new NeedsYou("retention", round.id(), round.title(), 1, List.of())));
         return needs;
     }

@@ -94,6 +94,10 @@ class Arrivals {
                 recorded[0] = record(arrival, stored, destination);
             } catch (RuntimeException notRecorded) {
                 store.unplace(store.incoming(upload.id()), arrival.target());
+                if (notRecorded instanceof Problem refused && refused.kind() == Problem.Kind.GONE) {
+                    transactions.durably(() -> uploads.finish(upload.id(), Upload.State.REFUSED));
+                    leave(upload.id());
+                }
                 throw notRecorded;
             }
         });
@@ -178,9 +182,10 @@ class Arrivals {
             } else if (uploads.finish(arrival.uploadId(), Upload.State.DONE) != 1) {
                 throw Problem.notFound("no-upload");
             }
-            if (!files.anyOfSubmission(arrival.submissionId())) {
-                links.use(destination.submission().linkId());
+            if (sending.files() == 0) {
+                links.use(sending.linkId());
             }
+            submissions.count(sending, arrival.lengthBytes(), arrival.receivedAt());
             files.record(NewFileBuilder.stagedBuilder().uploadId(arrival.uploadId()).submissionId(arrival.submissionId())
                     .roundId(destination.round().id()).basketId(basket).itemId(arrival.itemId()).originalName(arrival.fileName())
                     .storedPath(arrival.target()).sizeBytes(arrival.lengthBytes()).sha256(HexFormat.of().parseHex(arrival.sha256()))

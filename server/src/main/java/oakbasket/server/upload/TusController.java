@@ -89,7 +89,7 @@ class TusController {
             @RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket,
             @RequestHeader(value = "Oak-Submission", required = false) @Nullable String key) throws IOException {
-        Links.Admitted in = links.admit(token, ticket, Caller.of(request));
+        Links.Admitted in = links.admit(token, ticket, Caller.of(request), submissions.countedThrough(key));
         Link link = in.link();
         Submission submission = submissions.byKey(key);
         if (submission.linkId() != link.id()) {

@@ -45,6 +45,7 @@ public class Uploads {
     private final UploadTable table;
     private final Arrivals arrivals;
     private final FileQuota quota;
+    private final LinkQuota linkQuota;
     private final FileStore store;
     private final Disk disk;
     private final DataFolder folder;
@@ -56,12 +57,13 @@ public class Uploads {
     private final Clock clock;
     private final Set<String> locked = ConcurrentHashMap.newKeySet();
 
-    Uploads(UploadTable table, Arrivals arrivals, FileQuota quota, FileStore store, Disk disk, DataFolder folder, UploadWriter writer, SecretKeys keys,
+    Uploads(UploadTable table, Arrivals arrivals, FileQuota quota, LinkQuota linkQuota, FileStore store, Disk disk, DataFolder folder, UploadWriter writer, SecretKeys keys,
             Transactions transactions, DiskPromises promises, Limits limits, Clock clock) {
         this.promises = promises;
         this.table = table;
         this.arrivals = arrivals;
         this.quota = quota;
+        this.linkQuota = linkQuota;
         this.store = store;
         this.disk = disk;
         this.folder = folder;
@@ -87,6 +89,8 @@ public class Uploads {
     Upload begin(Link link, Destination destination, String fileName, long length, String metadata, String caller) {
         Upload upload = fresh(link, destination, fileName, length, metadata, caller);
         quota.take(destination.submission(), destination.item(), () -> {
+            linkQuota.take(link, upload.id(), fileName, length);
+            linkQuota.rest(upload.id(), false);
             promises.promise(upload.id(), link.id(), caller, length);
             promises.rest(upload.id(), length);
             writer.insert(upload);
@@ -105,14 +109,16 @@ public class Uploads {
         Upload upload = fresh(link, destination, fileName, length, metadata, caller);
         try {
             return quota.during(destination.submission(), destination.item(), upload.id(), () -> {
-                promises.promise(upload.id(), link.id(), caller, length);
+                linkQuota.take(link, upload.id(), fileName, length);
                 long missing = 0;
                 try {
+                    promises.promise(upload.id(), link.id(), caller, length);
                     long offset = writer.write(upload, false, destination, body);
                     missing = length - offset;
                     return new Upload(upload.id(), upload.submissionId(), upload.itemId(), fileName, length, offset, Upload.State.OPEN, upload.touchedAt(), metadata);
                 } finally {
                     promises.rest(upload.id(), missing);
+                    linkQuota.rest(upload.id(), missing == 0);
                 }
             });
         } catch (IOException | UncheckedIOException problem) {
@@ -193,6 +199,7 @@ public class Uploads {
                 return upload.offsetBytes();
             }
             missing = upload.lengthBytes() - upload.offsetBytes();
+            linkQuota.take(link, id, upload.fileName(), upload.lengthBytes());
             promises.promise(id, link.id(), caller, missing);
             long offset = writer.write(upload, true, null, body);
             missing = upload.lengthBytes() - offset;
@@ -201,6 +208,7 @@ public class Uploads {
             throw notStored(id, problem);
         } finally {
             promises.rest(id, missing);
+            linkQuota.rest(id, missing == 0);
             locked.remove(id);
         }
     }
@@ -216,6 +224,7 @@ public class Uploads {
                 throw Problem.conflict("received-already");
             }
             promises.rest(id, 0);
+            linkQuota.rest(id, true);
             writer.forget(id);
             store.leave(id);
         } catch (IOException problem) {
@@ -255,7 +264,8 @@ public class Uploads {
                 : new IllegalStateException("Cannot store upload " + id, problem);
     }
 
-    private static String mebibytes(long bytes) {
+    /** A size for a refusal. */
+    static String mebibytes(long bytes) {
         return String.format(java.util.Locale.ROOT, "%.1f MiB", bytes / 1048576.0);
     }
 }

@@ -10,6 +10,10 @@ import oakbasket.core.contact.ContactFields;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.letter.LetterText;
+import oakbasket.core.link.LinkLimits;
+import oakbasket.core.link.LinkWindow;
+import oakbasket.core.link.Passcode;
+import oakbasket.core.link.ReadableName;
 import oakbasket.core.naming.NamingPattern;
 import oakbasket.core.recurrence.Recurrence;
 import oakbasket.core.recurrence.Series;
@@ -23,7 +27,7 @@ final class ApiLimits {
     private static final long MEBIBYTE = 1L << 20;
 
     private static final Map<String, Map<String, Integer>> LENGTHS = Map.of(
-            "RoundSheet", Map.of("title", ItemSpec.LONGEST_TITLE, "note", SheetCheck.LONGEST_NOTE, "passcode", SheetCheck.LONGEST_PASSCODE,
+            "RoundSheet", Map.of("title", ItemSpec.LONGEST_TITLE, "note", SheetCheck.LONGEST_NOTE, "passcode", Passcode.LONGEST,
                     "folderPattern", NamingPattern.LONGEST, "namePattern", NamingPattern.LONGEST),
             "SheetItem", Map.of("title", ItemSpec.LONGEST_TITLE, "help", SheetCheck.LONGEST_HELP),
             "ContactForm", Map.of("name", Person.LONGEST_NAME, "email", MailAddress.MOST_OCTETS, "organisation", ContactFields.LONGEST_ORGANISATION,
@@ -33,6 +37,7 @@ final class ApiLimits {
             "Keep", Map.of("name", ItemSpec.LONGEST_TITLE),
             "TypedText", Map.of("subject", LetterText.LONGEST_SUBJECT, "body", LetterText.LONGEST_BODY),
             "BasketChange", Map.of("reason", AllowanceChange.LONGEST_TEXT, "text", AllowanceChange.LONGEST_TEXT),
+            "TermsForm", Map.of("name", ReadableName.LONGEST),
             "SeriesTerms", Map.of("rule", Recurrence.LONGEST_RULE));
 
     private static final Map<String, Map<String, Span>> NUMBERS = Map.of(
@@ -41,6 +46,8 @@ final class ApiLimits {
                     "maxMebibytes", new Span(1, ItemSpec.MOST_BYTES / MEBIBYTE)),
             "SheetLetters", Map.of("repeatTimes", new Span(0, ReminderPlan.MOST_REPEATS), "repeatEvery", new Span(1, ReminderPlan.MOST_REPEAT_DAYS)),
             "SheetStep", Map.of("days", new Span(-ReminderStep.FARTHEST, ReminderStep.FARTHEST)),
+            "TermsForm", Map.of("days", new Span(1, LinkWindow.LONGEST_LIFE.toDays()), "uses", new Span(1, LinkLimits.MOST), "files", new Span(1, LinkLimits.MOST),
+                    "fileMebibytes", new Span(1, ItemSpec.MOST_BYTES / MEBIBYTE), "totalMebibytes", new Span(1, LinkLimits.MOST_BYTES / MEBIBYTE)),
             "SeriesTerms", Map.of("opensDaysBefore", new Span(0, Series.MOST_DAYS_BEFORE)));
 
     private static final Map<String, Map<String, Integer>> COUNTS = Map.of(

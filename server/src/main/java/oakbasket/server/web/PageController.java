@@ -11,7 +11,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 
 /** Serves the two pages, the desk and the basket page; their parts come from memory (http.AssetsInMemory). */
 @Controller
-class PageController {
+public class PageController {
 
     private final byte[] desk;
     private final byte[] basket;
@@ -24,7 +24,7 @@ class PageController {
         icon = read("favicon.svg");
     }
 
-    @GetMapping({"/", "/sign-in", "/welcome", "/rounds", "/rounds/**", "/contacts", "/contacts/**", "/post", "/setup", "/setup/**"})
+    @GetMapping({"/", "/sign-in", "/welcome", "/rounds", "/rounds/**", "/contacts", "/contacts/**", "/post", "/links", "/setup", "/setup/**"})
     ResponseEntity<byte[]> desk() {
         return page(desk);
     }
@@ -33,6 +33,11 @@ class PageController {
     @GetMapping({"/b", "/b/**", "/B/**", "/rehearsal/{round}"})
     ResponseEntity<byte[]> basket() {
         return page(basket);
+    }
+
+    /** The page of senders. */
+    public byte[] basketPage() {
+        return basket.clone();
     }
 
     @GetMapping({"/favicon.ico", "/favicon.svg"})

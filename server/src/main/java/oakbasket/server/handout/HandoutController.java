@@ -1,0 +1,74 @@
+package oakbasket.server.handout;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.util.List;
+import oakbasket.server.Settings;
+import oakbasket.server.link.Link;
+import oakbasket.server.link.Links;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.web.PublicAddress;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.CacheControl;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** QR codes and printed sheets. */
+@RestController
+class HandoutController {
+
+    /**
+     * Which sheets are wanted.
+     *
+     * @param links at most 500
+     * @param passcode for the part that is torn off; it is nowhere kept in words, so it has to be typed
+     */
+    record SheetsWanted(@Nullable List<Long> links, @Nullable String passcode) {
+    }
+
+    private final Handouts handouts;
+    private final Links links;
+    private final Settings settings;
+
+    HandoutController(Handouts handouts, Links links, Settings settings) {
+        this.handouts = handouts;
+        this.links = links;
+        this.settings = settings;
+    }
+
+    @GetMapping("/api/handouts/{link}/qr.svg")
+    ResponseEntity<byte[]> svg(@PathVariable long link, HttpServletRequest request) {
+        return file(MediaType.valueOf("image/svg+xml"), "link.svg", new QrPicture(address(link, request)).svg());
+    }
+
+    @GetMapping("/api/handouts/{link}/qr.png")
+    ResponseEntity<byte[]> png(@PathVariable long link, HttpServletRequest request) {
+        return file(MediaType.IMAGE_PNG, "link.png", new QrPicture(address(link, request)).png());
+    }
+
+    /** Sheets to be printed, as one PDF. */
+    @PostMapping(path = "/api/handouts", produces = MediaType.APPLICATION_PDF_VALUE)
+    ResponseEntity<byte[]> sheets(@RequestBody SheetsWanted wanted, HttpServletRequest request) {
+        List<Long> ids = wanted.links();
+        if (ids == null || ids.isEmpty() || ids.size() > Handouts.MOST_SHEETS) {
+            throw Problem.field("links", "choose-links", Handouts.MOST_SHEETS);
+        }
+        String passcode = wanted.passcode() == null ? "" : wanted.passcode().strip();
+        return file(MediaType.APPLICATION_PDF, "hand-out.pdf", handouts.of(ids, passcode, PublicAddress.of(settings, request)));
+    }
+
+    private String address(long id, HttpServletRequest request) {
+        Link link = links.byIds(List.of(id)).stream().findFirst().orElseThrow(() -> Problem.notFound("no-link"));
+        return PublicAddress.of(settings, request) + links.path(link);
+    }
+
+    private static ResponseEntity<byte[]> file(MediaType type, String name, byte[] content) {
+        return ResponseEntity.ok().contentType(type).cacheControl(CacheControl.noStore())
+                .header("Content-Disposition", ContentDisposition.inline().filename(name).build().toString()).body(content);
+    }
+}

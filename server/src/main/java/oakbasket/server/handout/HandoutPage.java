@@ -1,0 +1,148 @@
+package oakbasket.server.handout;
+
+import java.io.IOException;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Base64;
+import java.util.List;
+import java.util.Locale;
+import javax.xml.stream.XMLOutputFactory;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamWriter;
+import oakbasket.server.words.Words;
+import org.springframework.core.io.ClassPathResource;
+
+/** Writes sheets as XHTML, from which the PDF is made. Everything that people typed goes through the writer, which escapes it. */
+final class HandoutPage {
+
+    /** What a sheet asks for in one line of its checklist. */
+    record Line(String title, String help, boolean required) {
+    }
+
+    /**
+     * What stands on one sheet.
+     *
+     * @param person for whom it is; empty for an open link
+     * @param deadline in words
+     * @param guarded whether the link asks for a passcode
+     * @param passcode for the part that is torn off; empty for none
+     */
+    record Sheet(String office, String askedBy, String title, String person, String note, String deadline, List<Line> items, String address, boolean guarded, String passcode) {
+    }
+
+    /** What a paragraph holds, written by whoever knows it. */
+    private interface Inside {
+        void write() throws XMLStreamException;
+    }
+
+    private static final String STYLE = style();
+    private static final String PICTURE = "data:image/png;base64,";
+    private static final String EMPTY_BOX = "\u2610";
+
+    private final StringWriter out = new StringWriter();
+    private final XMLStreamWriter xml;
+    private final Words words;
+
+    private HandoutPage(Words words) throws XMLStreamException {
+        this.words = words;
+        this.xml = XMLOutputFactory.newDefaultFactory().createXMLStreamWriter(out);
+    }
+
+    static String of(List<Sheet> sheets, Words words) {
+        try {
+            return new HandoutPage(words).page(sheets);
+        } catch (XMLStreamException impossible) {
+            throw new IllegalStateException(impossible);
+        }
+    }
+
+    private String page(List<Sheet> sheets) throws XMLStreamException {
+        Locale language = words.language();
+        xml.writeStartElement("html");
+        xml.writeAttribute("lang", language.toLanguageTag());
+        xml.writeAttribute("dir", language.getLanguage().equals("ar") ? "rtl" : "ltr");
+        element("head", "", () -> {
+            element("title", "", sheets.get(0).title());
+            element("style", "", STYLE);
+        });
+        element("body", "", () -> {
+            for (Sheet sheet : sheets) {
+                element("div", "sheet", () -> sheet(sheet));
+            }
+        });
+        xml.writeEndElement();
+        return out.toString();
+    }
+
+    private void sheet(Sheet sheet) throws XMLStreamException {
+        element("p", "office", words.of("handout.asks", sheet.office()));
+        element("h1", "", sheet.title());
+        element("p", "for", sheet.person().isEmpty() ? "" : words.of("handout.for", sheet.person()));
+        element("p", "note", sheet.note());
+        element("p", "deadline", words.of("handout.by", sheet.deadline()));
+        element("table", "way", () -> element("tr", "", () -> {
+            element("td", "code", () -> {
+                xml.writeEmptyElement("img");
+                xml.writeAttribute("alt", "");
+                xml.writeAttribute("src", PICTURE + Base64.getEncoder().encodeToString(new QrPicture(sheet.address()).png()));
+            });
+            element("td", "", () -> {
+                element("p", "", words.of("handout.how"));
+                element("p", "address", sheet.address());
+                element("p", "quiet", words.of(sheet.guarded() ? "handout.guarded" : "handout.private"));
+            });
+        }));
+        element("h2", "", words.of("handout.list"));
+        element("ul", "", () -> {
+            for (Line line : sheet.items()) {
+                element("li", "", () -> line(line));
+            }
+        });
+        element("p", "quiet", words.of("handout.questions", sheet.askedBy(), sheet.office()));
+        if (!sheet.passcode().isEmpty()) {
+            element("div", "tear", () -> {
+                element("p", "", words.of("handout.tear", sheet.title()));
+                element("p", "passcode", sheet.passcode());
+                element("p", "quiet", words.of("handout.apart"));
+            });
+        }
+    }
+
+    private void line(Line line) throws XMLStreamException {
+        element("span", "box", EMPTY_BOX);
+        element("b", "", line.title());
+        element("span", "mark", words.of(line.required() ? "handout.required" : "handout.optional"));
+        element("div", "", line.help());
+    }
+
+    /** An element with text; none where there is no text. */
+    private void element(String name, String kind, String text) throws XMLStreamException {
+        if (!text.isEmpty()) {
+            element(name, kind, () -> xml.writeCharacters(known(text)));
+        }
+    }
+
+    private void element(String name, String kind, Inside inside) throws XMLStreamException {
+        xml.writeStartElement(name);
+        if (!kind.isEmpty()) {
+            xml.writeAttribute("class", kind);
+        }
+        inside.write();
+        xml.writeEndElement();
+    }
+
+    /** The text without characters that XML 1.0 (2.2) does not know. */
+    private static String known(String text) {
+        return text.codePoints().filter(c -> c == '\t' || c == '\n' || c >= 0x20 && c <= 0xD7FF || c >= 0xE000 && c <= 0xFFFD || c >= 0x10000)
+                .collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString();
+    }
+
+    private static String style() {
+        try {
+            return new ClassPathResource("handout/handout.css").getContentAsString(StandardCharsets.UTF_8);
+        } catch (IOException missing) {
+            throw new UncheckedIOException(missing);
+        }
+    }
+}
