@@ -2,13 +2,27 @@ import vue from '@vitejs/plugin-vue'
 import { resolve } from 'node:path'
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers'
 import components from 'unplugin-vue-components/vite'
-import { defineConfig } from 'vite'
+import { defineConfig, type Plugin } from 'vite'
+import { texts as ar } from './src/text/sender/ar.ts'
+import { texts as de } from './src/text/sender/de.ts'
+import { en } from './src/text/sender/en.ts'
+import { texts as es } from './src/text/sender/es.ts'
+import { texts as fr } from './src/text/sender/fr.ts'
+import { texts as pl } from './src/text/sender/pl.ts'
+
+/** The texts of senders as JSON, for the server to send the first language along with the page. */
+const textsForTheServer: Plugin = {
+  name: 'texts-for-the-server',
+  generateBundle() {
+    for (const [tag, texts] of Object.entries({ ar, de, en, es, fr, pl })) this.emitFile({ type: 'asset', fileName: `texts/${tag}.json`, source: JSON.stringify(texts) })
+  },
+}
 
 /** The page of senders is built by itself, so that nothing which only the desk needs comes with it. */
 export default defineConfig(({ mode }) => ({
   // Each part of Element Plus comes with its style where a template names it, and nothing else of it.
-  plugins: [vue(), components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: 'css' })] })],
-  define: { __VUE_OPTIONS_API__: mode === 'basket' ? 'false' : 'true', __VUE_PROD_DEVTOOLS__: 'false', __VUE_I18N_LEGACY_API__: 'false', __VUE_I18N_FULL_INSTALL__: 'false', __INTLIFY_PROD_DEVTOOLS__: 'false' },
+  plugins: [...(mode === 'basket' ? [textsForTheServer] : []), vue(), components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: 'css' })] })],
+  define: { __VUE_OPTIONS_API__: mode === 'basket' ? 'false' : 'true', __VUE_PROD_DEVTOOLS__: 'false', __VUE_I18N_LEGACY_API__: 'false', __VUE_I18N_FULL_INSTALL__: 'false', __INTLIFY_PROD_DEVTOOLS__: 'false', __INTLIFY_DROP_MESSAGE_COMPILER__: mode === 'basket' ? 'true' : 'false' },
   build: {
     outDir: 'dist',
     emptyOutDir: mode !== 'basket',

@@ -6,7 +6,7 @@ type With<M extends Method> = { [P in keyof paths]: paths[P] extends Record<M, {
 type Operation<P extends keyof paths, M extends Method> = paths[P] extends Record<M, infer O> ? O : never
 type Answered<O> = O extends { responses: infer R } ? (R extends Record<200 | 201, infer A> ? Content<A> : R extends Record<200, infer A> ? Content<A> : R extends Record<201, infer A> ? Content<A> : void) : never
 type Content<A> = A extends { content: infer C } ? C[keyof C] : void
-type Body<O> = O extends { requestBody: { content: infer C } } ? C[keyof C] : undefined
+type Body<O> = O extends { requestBody?: infer B } ? (NonNullable<B> extends { content: infer C } ? C[keyof C] : undefined) : undefined
 
 /** Calls for the page of senders, on the types of the API description, and light enough for a poor line. A refusal is thrown as its problem detail. */
 export async function light<M extends Method, P extends With<M>>(

@@ -27,7 +27,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page_2"];
+        get: operations["page_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -62,6 +62,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["unlock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/basket/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["seen_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1019,7 +1035,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page_1"];
+        get: operations["page"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1928,22 +1944,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/f/**": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["page"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2221,6 +2221,9 @@ export interface components {
             head: components["schemas"]["Head"];
             oddities: components["schemas"]["FieldError"][];
             sheet: components["schemas"]["RoundSheet"];
+        };
+        Ending: {
+            note: string | null;
         };
         Event: {
             /** Format: date-time */
@@ -2616,12 +2619,15 @@ export interface components {
             /** Format: date-time */
             deadline: string;
             items: components["schemas"]["PageItem"][];
+            language: string;
             late: boolean;
             note: string;
             office: string;
             open: boolean;
             person: string | null;
             title: string;
+            /** Format: date-time */
+            until: string | null;
             zone: string;
         };
         PageItem: {
@@ -2632,6 +2638,7 @@ export interface components {
             excused: boolean;
             form: string | null;
             help: string;
+            kinds: ("PDF" | "IMAGE" | "SPREADSHEET" | "DOCUMENT" | "TRACK" | "ARCHIVE" | "SOUND_OR_FILM")[];
             /** Format: date-time */
             lastArrival: string | null;
             /** Format: int64 */
@@ -2681,6 +2688,7 @@ export interface components {
             itemId: number;
             mediaType: string;
             name: string;
+            note: string;
             originalName: string;
             path: string;
             receipt: string;
@@ -3186,7 +3194,7 @@ export interface operations {
             };
         };
     };
-    page_2: {
+    page_1: {
         parameters: {
             query?: never;
             header?: {
@@ -3288,6 +3296,36 @@ export interface operations {
             };
         };
     };
+    seen_1: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Link"?: string;
+                "Oak-Ticket"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     correct: {
         parameters: {
             query?: never;
@@ -3368,7 +3406,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Ending"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -5476,7 +5518,7 @@ export interface operations {
             };
         };
     };
-    page_1: {
+    page: {
         parameters: {
             query?: {
                 find?: string;
@@ -7684,35 +7726,6 @@ export interface operations {
             path: {
                 token: string;
             };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "*/*": string;
-                };
-            };
-            /** @description A problem detail (RFC 9457) */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    page: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody?: never;

@@ -1,29 +1,35 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import { ApiProblem } from '../api/problem'
-import { text } from '../text/basket'
+import { text } from '../text/sender'
 import OakMark from '../shared/OakMark.vue'
-import { sizeWords } from '../shared/size'
-import { deadlineWords, longDayAndTime, ownZone, zoneWords } from '../shared/time'
+import { ownZone } from '../shared/time'
+import { filesOfDrop } from './choosing'
 import ItemCard from './ItemCard.vue'
+import LanguageChoice from './LanguageChoice.vue'
 import PasscodeForm from './PasscodeForm.vue'
 import ReceiptView from './ReceiptView.vue'
+import { deadlineWords, longDayAndTime, sizeWords, timeLeftWords, zoneWords } from './said'
 import { usePage, type PageItem } from './use-page'
 import { useSending } from './use-sending'
 
-const { rehearsal, page, problem, headers, passcodeNeeded, load, unlock, takeForm } = usePage()
-const sending = useSending(headers, rehearsal)
-const { chosen, notices, phase, receipt, retrying, rate, bytes, there, broken, begun, secondsLeft } = sending
-const who = reactive({ name: sending.declaredBefore?.name ?? '', email: sending.declaredBefore?.email ?? '' })
+const LONGEST_NOTE = 2_000
+const { rehearsal, token, page, problem, headers, passcodeNeeded, begin, load, unlock, takeForm } = usePage()
+const sending = useSending(token, headers, rehearsal, page)
+const { chosen, notices, phase, receipt, note, waiting, online, rate, bytes, there, broken, begun, secondsLeft } = sending
+const who = reactive({ name: sending.before?.name ?? '', email: sending.before?.email ?? '' })
 const whoErrors = reactive({ name: '', email: '' })
 const sendError = ref('')
 const nothingChosen = ref(false)
+const restored = ref(0)
+const over = ref(false)
 
 /** What was said of the files chosen is no longer true when they change. */
 watch(() => [chosen.length, broken.value], () => {
   sendError.value = ''
   nothingChosen.value = false
 })
+watch([() => who.name, () => who.email, note], () => sending.rememberTyped({ ...who }))
 
 async function getForm(item: PageItem) {
   try {
@@ -36,15 +42,39 @@ async function getForm(item: PageItem) {
 const elsewhere = computed(() => page.value !== undefined && page.value.zone !== ownZone())
 const busy = computed(() => phase.value === 'sending' || phase.value === 'paused')
 const open = computed(() => page.value?.items.filter((item) => !item.excused) ?? [])
+/** What takes files still, for those put on the page as a whole. */
+const taking = computed(() => open.value.filter((item) => item.arrived < item.maxFiles))
+/** What is missing and needed stands first, then what was sent back or may be added, then what is done. */
+const ordered = computed(() => {
+  const rank = (item: PageItem) => (item.excused ? 4 : item.returnedBecause !== null ? 0 : item.done ? 3 : item.required ? 1 : 2)
+  return [...(page.value?.items ?? [])].sort((a, b) => rank(a) - rank(b) || a.number - b.number)
+})
 
-onMounted(load)
+/** What was under way when the page went away is here again, and goes on by itself. */
+async function bringBack() {
+  if (!page.value) return
+  await sending.restore(page.value.items)
+  restored.value = chosen.filter((one) => one.state !== 'there').length
+  if (sending.before?.underWay && sending.before.submission && restored.value > 0 && !chosen.some((one) => one.state === 'pick')) await send()
+}
+
+async function unlocked(passcode: string) {
+  await unlock(passcode)
+  await bringBack()
+}
+
+onMounted(async () => {
+  await begin(sending.before?.submission ?? '')
+  await bringBack()
+})
 
 async function send() {
   sendError.value = ''
+  restored.value = 0
   Object.assign(whoErrors, { name: '', email: '' })
   nothingChosen.value = chosen.length === 0
   if (nothingChosen.value) return
-  if (chosen.some((one) => one.problem && one.state === 'chosen')) {
+  if (chosen.some((one) => one.problem && (one.state === 'chosen' || one.state === 'pick'))) {
     sendError.value = text.badFiles
     return
   }
@@ -63,7 +93,7 @@ async function send() {
       await nextTick()
       document.getElementById(whoErrors.name ? 'who-name' : 'who-email')?.focus()
     } else {
-      sendError.value = `${refusal.title}. ${refusal.detail}`
+      sendError.value = refusal.status === 0 ? text.unreachable : `${refusal.title}. ${refusal.errors.map((one) => one.detail).join(' ') || refusal.detail}`
     }
   }
 }
@@ -73,21 +103,34 @@ async function another() {
   await load()
   scrollTo(0, 0)
 }
+
+function pickedTogether(event: Event) {
+  const input = event.target as HTMLInputElement
+  void sending.addTogether(taking.value, Array.from(input.files ?? []))
+  input.value = ''
+}
+
+/** Files may land anywhere on the page. */
+async function dropped(event: DragEvent) {
+  over.value = false
+  if (event.dataTransfer && !busy.value && page.value && !receipt.value) await sending.addTogether(taking.value, await filesOfDrop(event.dataTransfer))
+}
 </script>
 
 <template>
   <p v-if="rehearsal" class="rehearsal" role="status">{{ text.rehearsal }}</p>
-  <main>
-    <PasscodeForm v-if="passcodeNeeded && !page" :unlock="unlock" />
+  <main :class="{ over }" @dragover.prevent="over = taking.length > 0" @dragleave.self="over = false" @drop.prevent="dropped">
+    <div class="top"><LanguageChoice /></div>
+    <PasscodeForm v-if="passcodeNeeded && !page" :unlock="unlocked" />
 
     <section v-else-if="problem && !page" class="plain">
       <OakMark :size="44" />
-      <h1>{{ problem.title }}</h1>
-      <p>{{ problem.detail }}</p>
+      <h1>{{ problem.status === 0 ? text.unreachable : problem.title }}</h1>
+      <p v-if="problem.status !== 0">{{ problem.detail }}</p>
       <ul v-if="problem.errors.length > 0">
         <li v-for="error in problem.errors" :key="error.field">{{ error.detail }}</li>
       </ul>
-      <button v-if="problem.status === 0 || problem.status >= 500 || problem.status === 429" class="button" type="button" @click="load">{{ text.retry }}</button>
+      <button v-if="problem.status === 0 || problem.status >= 500 || problem.status === 429" class="button" type="button" @click="load()">{{ text.retry }}</button>
     </section>
 
     <p v-else-if="!page" class="plain quiet">{{ text.loading }}</p>
@@ -97,13 +140,13 @@ async function another() {
     <template v-else>
       <header>
         <p class="office"><OakMark :size="30" /> <span>{{ text.asks(page.office) }}</span></p>
-        <h1 tabindex="-1">{{ page.title }}</h1>
+        <h1 tabindex="-1" dir="auto">{{ page.title }}</h1>
         <p v-if="page.person" class="for">{{ text.forPerson(page.person) }}</p>
-        <p v-if="page.note" class="note">{{ page.note }}</p>
+        <p v-if="page.note" class="note" dir="auto">{{ page.note }}</p>
         <p class="from quiet">{{ text.askedBy(page.askedBy, page.office) }}</p>
         <div class="deadline" :class="{ passed: page.late }">
           <p>
-            {{ text.by }} <strong>{{ deadlineWords(page.deadline, page.zone, page.dateOnly) }}</strong>
+            {{ text.by }} <strong>{{ deadlineWords(page) }}</strong>
             <span class="quiet"> ({{ zoneWords(page.zone) }})</span>
           </p>
           <p v-if="elsewhere" class="quiet">{{ text.yourTime(longDayAndTime(page.deadline)) }} ({{ zoneWords(ownZone()) }})</p>
@@ -112,21 +155,33 @@ async function another() {
       </header>
 
       <form novalidate @submit.prevent="send">
+        <p v-if="restored > 0" class="kept" role="status">{{ text.keptFrom(restored) }}</p>
         <fieldset v-if="page.open" class="who" :disabled="busy">
           <legend>{{ text.whoTitle }}</legend>
-          <p class="quiet">{{ text.whoNote }}</p>
           <label for="who-name">{{ text.name }}</label>
-          <input id="who-name" v-model="who.name" class="input" autocomplete="name" :aria-invalid="!!whoErrors.name" aria-describedby="who-name-error" />
+          <p id="who-name-why" class="quiet">{{ text.whyName }}</p>
+          <input id="who-name" v-model="who.name" class="input" autocomplete="name" :aria-invalid="!!whoErrors.name" aria-describedby="who-name-error who-name-why" />
           <p id="who-name-error" class="error" role="alert">{{ whoErrors.name }}</p>
           <label for="who-email">{{ text.email }}</label>
-          <input id="who-email" v-model="who.email" class="input" type="email" autocomplete="email" :aria-invalid="!!whoErrors.email" aria-describedby="who-email-error" />
+          <p id="who-email-why" class="quiet">{{ text.whyEmail }}</p>
+          <input id="who-email" v-model="who.email" class="input" type="email" dir="ltr" autocomplete="email" :aria-invalid="!!whoErrors.email" aria-describedby="who-email-error who-email-why" />
           <p id="who-email-error" class="error" role="alert">{{ whoErrors.email }}</p>
         </fieldset>
 
+        <div v-if="taking.length > 1 && !busy && taking.some((item) => !item.done)" class="together">
+          <strong>{{ text.together }}</strong>
+          <p class="quiet">{{ text.togetherNote }}</p>
+          <label class="button">
+            <input type="file" class="hidden-text" multiple :aria-label="text.chooseAll" @change="pickedTogether" />
+            {{ text.chooseAll }}
+          </label>
+        </div>
+
         <ItemCard
-          v-for="item in page.items"
+          v-for="item in ordered"
           :key="item.number"
           :item="item"
+          :items="taking"
           :chosen="chosen.filter((one) => one.item.number === item.number)"
           :notice="notices[item.number] ?? ''"
           :busy="busy"
@@ -134,18 +189,25 @@ async function another() {
           @add="(files) => sending.add(item, files)"
           @remove="sending.remove"
           @cancel="sending.cancel"
+          @move="sending.move"
           @form="getForm(item)"
           @retry="send"
         />
 
+        <div v-if="open.length > 0" class="word">
+          <label for="sender-note">{{ text.note }}</label>
+          <textarea id="sender-note" v-model="note" class="input" rows="2" dir="auto" :maxlength="LONGEST_NOTE" :disabled="busy"></textarea>
+        </div>
+
         <footer v-if="open.length > 0">
           <p aria-live="polite">
-            <template v-if="busy">{{ text.sending(there, chosen.length) }}<template v-if="rate > 0 && phase === 'sending'">. {{ text.speed(sizeWords(rate), text.seconds(secondsLeft)) }}</template></template>
+            <template v-if="busy">{{ text.sending(there, chosen.length) }}<template v-if="rate > 0 && phase === 'sending'">. {{ text.speed(sizeWords(rate), timeLeftWords(secondsLeft)) }}</template></template>
             <span v-else-if="chosen.length > 0" class="hidden-text">{{ text.total(chosen.length, sizeWords(bytes)) }}</span>
             <template v-else-if="nothingChosen"><span class="error">{{ text.nothing }}</span></template>
           </p>
           <progress v-if="busy" :value="sending.sentBytes.value" :max="bytes" :aria-label="text.sending(there, chosen.length)"></progress>
-          <p v-if="retrying" class="quiet" role="status">{{ text.retrying }}</p>
+          <p v-if="!online && (busy || chosen.length > 0)" class="quiet" role="status">{{ text.offline }}</p>
+          <p v-else-if="waiting" class="quiet" role="status">{{ text.retrying }}</p>
           <p v-if="!busy && begun && broken" class="error" role="alert">{{ text.keep }}</p>
           <p v-if="sendError" class="error" role="alert">{{ sendError }}</p>
           <div class="actions">
@@ -170,6 +232,37 @@ main {
   background: var(--oak);
   color: #fff;
   text-align: center;
+}
+.top {
+  display: flex;
+  margin-bottom: 8px;
+}
+main.over {
+  outline: 3px dashed var(--leaf);
+  outline-offset: -6px;
+}
+.kept {
+  margin-bottom: 14px;
+  padding: 8px 12px;
+  border-inline-start: 4px solid var(--acorn);
+  background: var(--tint);
+}
+.together {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+  margin-bottom: 16px;
+}
+.together .button {
+  position: relative;
+}
+.together .button:focus-within {
+  outline: 3px solid var(--oak);
+  outline-offset: 2px;
+}
+.word {
+  display: grid;
+  gap: 4px;
 }
 .plain {
   display: grid;
@@ -201,8 +294,9 @@ h1 {
 }
 .deadline {
   margin: 18px 0 24px;
-  padding: 10px 0 10px 14px;
-  border-left: 4px solid var(--moss);
+  padding-block: 10px;
+  padding-inline: 14px 0;
+  border-inline-start: 4px solid var(--moss);
 }
 .deadline.passed {
   border-color: var(--rowan);

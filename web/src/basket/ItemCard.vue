@@ -1,25 +1,36 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { text } from '../text/basket'
-import { sizeWords } from '../shared/size'
-import { longDayAndTime } from '../shared/time'
+import { text } from '../text/sender'
+import type { ChosenFile } from './chosen-file'
 import { filesOfDrop } from './choosing'
+import ChosenRow from './ChosenRow.vue'
+import { countWords, kindsWords, longDayAndTime, sizeWords } from './said'
 import type { PageItem } from './use-page'
-import type { ChosenFile } from './use-sending'
 
-const props = defineProps<{ item: PageItem; chosen: ChosenFile[]; notice: string; busy: boolean; askedBy: string }>()
-const emit = defineEmits<{ add: [files: File[]]; remove: [file: ChosenFile]; cancel: [file: ChosenFile]; form: []; retry: [] }>()
+const props = defineProps<{ item: PageItem; items: PageItem[]; chosen: ChosenFile[]; notice: string; busy: boolean; askedBy: string }>()
+const emit = defineEmits<{ add: [files: File[]]; remove: [file: ChosenFile]; cancel: [file: ChosenFile]; move: [file: ChosenFile, item: PageItem]; form: []; retry: [] }>()
 const over = ref(false)
+const opened = ref(false)
+const endingsShown = ref(false)
+const tookPhoto = ref(false)
 const accept = computed(() => props.item.endings.map((ending) => '.' + ending).join(','))
-/** A device for fingers, which nearly always has a camera that the browser can open by itself. */
-const camera = matchMedia('(pointer: coarse)').matches
+/** A device for fingers, which nearly always has a camera that the browser can open by itself, and no mouse to drag with. */
+const touch = matchMedia('(pointer: coarse)').matches
 const takesPhotos = computed(() => props.item.endings.length === 0 || props.item.endings.includes('jpg'))
+const takesFolders = !touch && 'webkitdirectory' in HTMLInputElement.prototype
 const full = computed(() => props.item.arrived >= props.item.maxFiles)
+/** What is satisfied, or need not be sent, is one line until somebody wants more of it. */
+const folded = computed(() => !opened.value && props.chosen.length === 0 && !props.notice && (props.item.done || props.item.excused))
 
 function picked(event: Event) {
   const input = event.target as HTMLInputElement
   emit('add', Array.from(input.files ?? []))
   input.value = ''
+}
+
+function photographed(event: Event) {
+  tookPhoto.value = true
+  picked(event)
 }
 
 async function dropped(event: DragEvent) {
@@ -36,60 +47,60 @@ function pasted(event: ClipboardEvent) {
 <template>
   <section
     class="card"
-    :class="{ over, done: item.done }"
+    :class="{ over, done: item.done, folded }"
     :aria-labelledby="`item-${item.number}`"
-    @dragover.prevent="over = !item.excused"
+    @dragover.prevent.stop="over = !item.excused"
     @dragleave="over = false"
-    @drop.prevent="dropped"
+    @drop.prevent.stop="dropped"
     @paste="pasted"
   >
-    <h2 :id="`item-${item.number}`">
-      {{ item.title }} <span class="mark" :class="{ must: item.required && !item.excused }">{{ item.required ? text.required : text.optional }}</span>
-    </h2>
-    <p v-if="item.help">{{ item.help }}</p>
-    <p v-if="item.form"><button class="link" type="button" @click="emit('form')">{{ text.takeForm(item.form) }}</button></p>
+    <header>
+      <h2 :id="`item-${item.number}`">
+        <span v-if="item.done" class="tick" aria-hidden="true">✓</span> {{ item.title }}
+        <span v-if="!item.done && !item.excused" class="mark" :class="{ must: item.required }">{{ item.required ? text.required : text.optional }}</span>
+      </h2>
+      <button v-if="(item.done || item.excused) && chosen.length === 0" class="button plain small" type="button" :aria-expanded="!folded" :aria-label="`${folded ? text.show : text.fold}: ${item.title}`" @click="opened = !opened">
+        {{ folded ? text.show : text.fold }}
+      </button>
+    </header>
     <p v-if="item.excused" class="quiet">{{ text.excused }}</p>
-    <template v-else>
-      <p class="quiet terms">
-        {{ text.files(item.minFiles, item.maxFiles) }}, {{ item.endings.length ? text.kinds(item.endings) : text.anyKind }}, {{ text.upTo(sizeWords(item.maxBytes)) }}
-      </p>
-      <p v-if="item.returnedBecause !== null" class="returned">
-        <strong>{{ text.returned }}</strong> {{ item.returnedBecause }}
-      </p>
-      <p v-if="item.arrived > 0 && item.lastArrival" class="arrived">{{ text.arrived(item.arrived, longDayAndTime(item.lastArrival)) }}</p>
+    <p v-if="item.returnedBecause !== null" class="returned">
+      <strong>{{ text.returned }}</strong> {{ item.returnedBecause }}
+    </p>
+    <p v-if="item.arrived > 0 && item.lastArrival" class="arrived">{{ text.arrived(item.arrived, longDayAndTime(item.lastArrival)) }}</p>
+    <template v-if="!folded">
+      <p v-if="item.help">{{ item.help }}</p>
+      <p v-if="item.form"><button class="link" type="button" @click="emit('form')">{{ text.takeForm(item.form) }}</button></p>
+      <template v-if="!item.excused">
+        <p class="quiet terms">
+          {{ countWords(item) }}, {{ kindsWords(item) }}
+          <button v-if="item.endings.length > 0" class="link which" type="button" :aria-expanded="endingsShown" :aria-label="`${kindsWords(item)}: ${text.whichOnes}`" @click="endingsShown = !endingsShown">{{ text.whichOnes }}</button>,
+          {{ text.upTo(sizeWords(item.maxBytes)) }}
+        </p>
+        <p v-if="endingsShown" class="quiet terms">{{ text.endings(item.endings.map((one) => '.' + one).join(' ')) }}</p>
 
-      <ul v-if="chosen.length > 0" class="chosen">
-        <li v-for="one in chosen" :key="one.key" :class="{ bad: one.problem }">
-          <span class="mono name">{{ one.file.name }}</span>
-          <span class="quiet size">{{ sizeWords(one.file.size) }}</span>
-          <span v-if="one.state === 'there'" class="there">✓ {{ text.there }}</span>
-          <button v-else-if="one.state === 'sending' || (busy && one.state === 'waiting')" class="button plain small" type="button" :aria-label="`${text.cancel}: ${one.file.name}`" @click="emit('cancel', one)">
-            {{ text.cancel }}
-          </button>
-          <button v-else-if="one.state === 'failed'" class="button plain small" type="button" :aria-label="`${text.retry}: ${one.file.name}`" @click="emit('retry')">{{ text.retry }}</button>
-          <button v-if="one.state === 'failed' || one.state === 'chosen' || (!busy && one.state === 'waiting')" class="button plain small" type="button" :aria-label="text.remove(one.file.name)" @click="emit('remove', one)">{{ text.removeShort }}</button>
-          <progress v-if="one.state === 'sending' || one.state === 'waiting'" :value="one.sent" :max="one.file.size" :aria-label="one.file.name"></progress>
-          <p v-if="one.problem" class="error">{{ one.problem }}</p>
-        </li>
-      </ul>
-      <p v-if="item.arrived > 0" class="quiet wrong">{{ full ? text.wrongFull(askedBy) : text.wrong(askedBy) }}</p>
-      <p v-if="notice" class="error" role="alert">{{ notice }}</p>
+        <ul v-if="chosen.length > 0" class="chosen">
+          <ChosenRow v-for="one in chosen" :key="one.id" :one="one" :busy="busy" :items="items" @remove="emit('remove', one)" @cancel="emit('cancel', one)" @retry="emit('retry')" @move="(to) => emit('move', one, to)" @pick="(files) => emit('add', files)" />
+        </ul>
+        <p v-if="item.arrived > 0" class="quiet wrong">{{ full ? text.wrongFull(askedBy) : text.wrong(askedBy) }}</p>
+        <p v-if="notice" class="error" role="alert">{{ notice }}</p>
 
-      <div v-if="!full" class="choose">
-        <label class="button" :class="{ off: busy }">
-          <input type="file" class="hidden-text" :multiple="item.maxFiles > 1" :accept="accept" :disabled="busy" :aria-label="text.choose(item.title)" @change="picked" />
-          {{ text.chooseShort }}
-        </label>
-        <label v-if="camera && takesPhotos" class="button" :class="{ off: busy }">
-          <input type="file" class="hidden-text" accept="image/*" capture="environment" :disabled="busy" :aria-label="`${text.photo}: ${item.title}`" @change="picked" />
-          {{ text.photo }}
-        </label>
-        <label v-if="item.maxFiles > 2" class="button folder" :class="{ off: busy }">
-          <input type="file" class="hidden-text" webkitdirectory multiple :disabled="busy" :aria-label="`${text.folder}: ${item.title}`" @change="picked" />
-          {{ text.folder }}
-        </label>
-        <span class="quiet drag">{{ text.dropHere }}</span>
-      </div>
+        <div v-if="!full" class="choose">
+          <label class="button" :class="{ off: busy }">
+            <input type="file" class="hidden-text" :multiple="item.maxFiles > 1" :accept="accept" :disabled="busy" :aria-label="text.choose(item.title)" @change="picked" />
+            {{ text.chooseShort }}
+          </label>
+          <label v-if="touch && takesPhotos" class="button" :class="{ off: busy }">
+            <input type="file" class="hidden-text" accept="image/*" capture="environment" :disabled="busy" :aria-label="`${tookPhoto ? text.photoAgain : text.photo}: ${item.title}`" @change="photographed" />
+            {{ tookPhoto && item.maxFiles > 1 ? text.photoAgain : text.photo }}
+          </label>
+          <label v-if="takesFolders && item.maxFiles > 2" class="button" :class="{ off: busy }">
+            <input type="file" class="hidden-text" webkitdirectory multiple :disabled="busy" :aria-label="`${text.folder}: ${item.title}`" @change="picked" />
+            {{ text.folder }}
+          </label>
+          <span v-if="!touch" class="quiet">{{ text.dropHere }}</span>
+        </div>
+      </template>
     </template>
   </section>
 </template>
@@ -100,10 +111,14 @@ function pasted(event: ClipboardEvent) {
   border: 0;
   background: none;
   color: var(--leaf-deep);
-  text-align: left;
+  text-align: start;
   text-decoration: underline;
   text-underline-offset: 3px;
   cursor: pointer;
+}
+.which {
+  min-height: 24px;
+  padding: 0 2px;
 }
 .card {
   display: grid;
@@ -119,13 +134,31 @@ function pasted(event: ClipboardEvent) {
   background: var(--leaf-tint);
 }
 .card.done {
-  border-left: 4px solid var(--moss);
+  border-inline-start: 4px solid var(--moss);
+}
+.card.folded {
+  gap: 0;
+  padding: 8px 16px;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 4px 12px;
+  align-items: center;
 }
 h2 {
   font-size: 19px;
+  overflow-wrap: anywhere;
+}
+.folded h2 {
+  font-size: 17px;
+}
+.tick {
+  color: var(--leaf-deep);
 }
 .mark {
-  margin-left: 6px;
+  margin-inline-start: 6px;
   color: var(--slate);
   font: 400 15px var(--text);
 }
@@ -137,43 +170,19 @@ h2 {
 }
 .returned {
   padding: 8px 12px;
-  border-left: 4px solid var(--rowan);
+  border-inline-start: 4px solid var(--rowan);
   background: var(--rowan-tint);
 }
 .arrived {
   color: var(--leaf-deep);
 }
+.folded .arrived {
+  font-size: 15px;
+}
 .chosen {
-  display: grid;
-  gap: 0;
   margin: 4px 0;
   padding: 0;
   list-style: none;
-}
-.chosen li {
-  display: grid;
-  grid-template-columns: 1fr auto auto auto;
-  gap: 2px 12px;
-  align-items: center;
-  min-height: 44px;
-  padding: 4px 0;
-  border-top: 1px solid var(--line);
-}
-.chosen progress,
-.chosen .error {
-  grid-column: 1 / -1;
-}
-.chosen progress {
-  width: 100%;
-  height: 8px;
-  accent-color: var(--leaf);
-}
-.size {
-  font-size: 15px;
-  white-space: nowrap;
-}
-.there {
-  color: var(--leaf-deep);
 }
 .choose {
   display: flex;
@@ -191,11 +200,5 @@ h2 {
 .off {
   color: var(--slate);
   cursor: default;
-}
-@media (hover: none) {
-  .drag,
-  .folder {
-    display: none;
-  }
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { ApiProblem } from '../api/problem'
-import { text } from '../text/basket'
+import { text } from '../text/sender'
 import OakMark from '../shared/OakMark.vue'
 
 const props = defineProps<{ unlock: (passcode: string) => Promise<void> }>()
@@ -12,7 +12,8 @@ async function submit() {
   try {
     await props.unlock(passcode.value)
   } catch (problem) {
-    error.value = (problem as ApiProblem).at('passcode') || (problem as ApiProblem).detail
+    const refusal = problem as ApiProblem
+    error.value = refusal.status === 0 ? text.unreachable : refusal.at('passcode') || refusal.detail
   }
 }
 </script>

@@ -1,15 +1,25 @@
 <script setup lang="ts">
-import { text } from '../text/basket'
+import { text } from '../text/sender'
 import OakMark from '../shared/OakMark.vue'
-import { sizeWords } from '../shared/size'
-import { longDayAndTime, ownZone, zoneWords } from '../shared/time'
-import type { Page } from './use-page'
+import { ownZone } from '../shared/time'
+import { longDayAndTime, sizeWords, zoneWords } from './said'
+import { saveFile, type Page } from './use-page'
 import type { Receipt } from './use-sending'
 
-defineProps<{ receipt: Receipt; page: Page; rehearsal: boolean }>()
+const props = defineProps<{ receipt: Receipt; page: Page; rehearsal: boolean }>()
 defineEmits<{ another: [] }>()
 
 const print = () => window.print()
+
+/** The receipt as plain text, for whoever keeps such things in a folder. */
+function saveText() {
+  const { receipt, page } = props
+  const lines = [
+    page.title, page.office, '', `${text.receiptCode}: ${receipt.code}`, `${text.receiptAt}: ${longDayAndTime(receipt.at)} (${zoneWords(ownZone())}) ${receipt.at}`, '',
+    ...receipt.files.flatMap((file) => [`${file.name} (${file.item}, ${file.bytes} B)`, `SHA-256 ${file.sha256}`, '']), text.receiptNote, '',
+  ]
+  saveFile(new Blob(['\ufeff', lines.join('\r\n')], { type: 'text/plain;charset=utf-8' }), `${receipt.code}.txt`)
+}
 </script>
 
 <template>
@@ -26,14 +36,15 @@ const print = () => window.print()
     </dl>
     <ol>
       <li v-for="(file, n) in receipt.files" :key="n">
-        <span class="mono">{{ file.name }}</span> <span class="quiet">{{ file.item }}, {{ sizeWords(file.bytes) }}</span>
-        <span v-if="file.sentBefore" class="quiet">({{ text.sentBefore }})</span>
+        <bdi class="mono">{{ file.name }}</bdi> <span class="quiet">{{ file.item }}, {{ sizeWords(file.bytes) }}</span>
+        <span v-if="file.sentBefore" class="quiet">{{ ' ' }}({{ text.sentBefore }})</span>
         <span class="mono sha">{{ file.sha256 }}</span>
       </li>
     </ol>
     <p class="quiet">{{ text.receiptNote }}</p>
     <div class="actions">
       <button class="button" type="button" @click="print">{{ text.print }}</button>
+      <button class="button" type="button" @click="saveText">{{ text.saveText }}</button>
       <button class="button" type="button" @click="$emit('another')">{{ text.another }}</button>
     </div>
   </section>
@@ -72,7 +83,7 @@ ol {
   display: grid;
   gap: 10px;
   margin: 0;
-  padding-left: 24px;
+  padding-inline-start: 24px;
 }
 .sha {
   display: block;

@@ -1,14 +1,19 @@
-/** A sending that was begun and not ended, as this browser remembers it. */
+/** What was typed and begun for a link and not ended, as this browser remembers it. */
 export interface KeptSending {
+  /** The key of the sending; empty while none was begun. */
   submission: string
   name: string
   email: string
+  note: string
+  /** Whether it was being sent: it then goes on by itself. */
+  underWay: boolean
 }
 
 const LIFE_MILLISECONDS = 7 * 24 * 60 * 60 * 1000
 
 /**
- * Remembers in this browser, for one link, the sending under way, so that a reload goes on with it. Where the browser keeps nothing, everything works but that.
+ * Remembers in this browser, for one link, the sending under way and what was typed, so that a reload goes on with it. Where the browser keeps nothing,
+ * everything works but that.
  */
 export function keptSending(token: string) {
   const name = `oak-basket sending ${token}`

@@ -1,5 +1,19 @@
 import { createApp } from 'vue'
-import '../shared/fonts'
+import '../shared/tokens.css'
 import BasketApp from './BasketApp.vue'
+import { begunWith } from './begun'
+import { keptLanguage } from './kept-language'
+import { LANGUAGES, speak, type Language } from '../text/sender'
+import type { Texts } from '../text/sender/texts'
 
-createApp(BasketApp).mount('#app')
+/** The server sends the texts of one language along; another one was chosen here before, or is loaded where none came. */
+async function start() {
+  const sent = document.documentElement.lang as Language
+  const wanted = keptLanguage.find() ?? (sent in LANGUAGES ? sent : 'en')
+  await speak(wanted, wanted === sent ? begunWith<Texts>('texts') : undefined)
+  createApp(BasketApp).mount('#app')
+  // The page is usable without its typefaces; on a poor line they come when there is nothing better to do.
+  setTimeout(() => void import('../shared/fonts'), 0)
+}
+
+void start()

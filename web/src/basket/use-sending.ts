@@ -1,106 +1,81 @@
-import type { Upload } from 'tus-js-client'
-import { computed, onScopeDispose, reactive, ref, type Ref } from 'vue'
+import { computed, onScopeDispose, ref, type Ref } from 'vue'
 import { light } from '../api/light'
 import { ApiProblem } from '../api/problem'
 import type { components } from '../api/schema'
-import { text } from '../text/basket'
-import { problemOf } from './choosing'
+import type { ChosenFile } from './chosen-file'
 import { keptSending } from './kept-sending'
-import type { PageItem } from './use-page'
+import type { Page } from './use-page'
+import { useChosen } from './use-chosen'
+import { useNetwork } from './use-network'
 
 export type Receipt = components['schemas']['Receipt']
-export type FileState = 'chosen' | 'waiting' | 'sending' | 'there' | 'failed'
 
-export interface ChosenFile {
-  key: number
-  item: PageItem
-  file: File
-  state: FileState
-  problem: string
-  sent: number
-  upload?: Upload
-}
-
-const AT_ONCE = 3
+const AT_ONCE = 4
 /** Files up to this size travel with the request that announces them. */
 const ONE_REQUEST_BYTES = 4 * 1024 * 1024
 /** Files up to this size are looked at in a rehearsal, which sends nothing else. */
 const LOOKED_AT_BYTES = 8 * 1024 * 1024
-const RETRY_MILLISECONDS = [0, 1000, 2000, 4000, 8000, 15000, 30000, 30000, 30000, 30000]
+/** How long is waited before each further try while the server says that it is busy. */
+const RETRY_MILLISECONDS = [500, 1000, 2000, 4000, 8000, 15000, 30000, 30000, 30000, 30000]
 
-/** The files chosen, sending them, and the receipt. Whatever goes wrong, what was chosen stays chosen and what arrived stays arrived. */
-export function useSending(headers: Ref<Record<string, string>>, rehearsal: boolean) {
-  const chosen = reactive<ChosenFile[]>([])
-  const notices = reactive<Record<number, string>>({})
+type Tus = typeof import('tus-js-client')
+interface UploadError extends Error {
+  originalResponse?: { getStatus(): number; getBody(): string } | null
+}
+
+/** Sending the files chosen, and the receipt. Whatever goes wrong, what was chosen stays chosen and what arrived stays arrived. */
+export function useSending(token: string, headers: Ref<Record<string, string>>, rehearsal: boolean, page: Ref<Page | undefined>) {
+  const list = useChosen(token, !rehearsal, () => page.value?.until)
+  const { chosen, notices, bytes } = list
   const phase = ref<'choosing' | 'sending' | 'paused' | 'done'>('choosing')
   const receipt = ref<Receipt>()
-  const retrying = ref(false)
   const rate = ref(0)
-  const kept = keptSending(headers.value['Oak-Link'] ?? '')
+  const kept = keptSending(token)
   const before = rehearsal ? undefined : kept.find()
+  const note = ref(before?.note ?? '')
+  const network = useNetwork(() => phase.value === 'sending')
   let submission = before?.submission ?? ''
   let declared = { name: before?.name ?? '', email: before?.email ?? '' }
-  let nextKey = 1
 
-  const bytes = computed(() => chosen.reduce((sum, one) => sum + one.file.size, 0))
   const sentBytes = computed(() => chosen.reduce((sum, one) => sum + one.sent, 0))
   const there = computed(() => chosen.filter((one) => one.state === 'there').length)
   const broken = computed(() => chosen.some((one) => one.problem))
   const begun = computed(() => there.value > 0 || chosen.some((one) => one.state === 'failed'))
   const secondsLeft = computed(() => (rate.value > 0 ? Math.ceil((bytes.value - sentBytes.value) / rate.value) : 0))
 
-  function add(item: PageItem, files: File[]) {
-    delete notices[item.number]
-    const room = Math.max(0, item.maxFiles - item.arrived)
-    let refused = 0
-    const takesTheOnlyPlace = room === 1 && files.length === 1
-    for (const file of files) {
-      const here = chosen.filter((one) => one.item.number === item.number)
-      if (here.some((one) => one.file.name === file.name && one.file.size === file.size && one.file.lastModified === file.lastModified)) {
-        notices[item.number] = text.already(file.name)
-      } else if (takesTheOnlyPlace && here.length === 1 && here[0]!.state !== 'there') {
-        remove(here[0]!)
-        push(item, file)
-      } else if (here.length >= room) {
-        refused++
-      } else {
-        push(item, file)
-      }
-    }
-    if (refused > 0) notices[item.number] = text.tooMany(room, refused)
-  }
-
-  function push(item: PageItem, file: File) {
-    chosen.push({ key: nextKey++, item, file, state: 'chosen', problem: problemOf(file, item), sent: 0 })
-  }
-
-  function remove(one: ChosenFile) {
-    void one.upload?.abort(one.state !== 'there')
-    const at = chosen.findIndex((other) => other.key === one.key)
-    if (at >= 0) chosen.splice(at, 1)
-    delete notices[one.item.number]
+  /** Remembers what was typed and how far the sending is. */
+  function remember(who = declared, underWay = phase.value === 'sending') {
+    if (!rehearsal && (submission || who.name || who.email || note.value)) kept.keep({ submission, ...who, note: note.value, underWay })
   }
 
   /** Sends everything that is not there yet. Throws a problem that concerns the sending as a whole. */
   async function send(who: { name: string; email: string } | undefined) {
     if (rehearsal) return rehearse(who)
-    await beginOrCorrect(who ?? { name: '', email: '' })
     phase.value = 'sending'
+    try {
+      await network.through(() => beginOrCorrect(who ?? { name: '', email: '' }))
+    } catch (error) {
+      phase.value = 'choosing'
+      throw error
+    }
+    remember(who)
     for (const number of Object.keys(notices)) delete notices[Number(number)]
     for (const one of chosen) {
-      if (one.state !== 'there') Object.assign(one, { state: 'waiting', problem: '' })
+      if (one.state !== 'there' && one.state !== 'pick') Object.assign(one, { state: 'waiting', problem: '' })
     }
     const meter = startMeter()
     try {
-      const tus = await import('tus-js-client')
+      const tus = await network.through(() => import('tus-js-client'))
       await Promise.all(Array.from({ length: AT_ONCE }, () => worker(tus)))
     } finally {
       meter()
-      retrying.value = false
     }
     if ((phase.value as string) === 'paused') return
-    phase.value = 'choosing'
-    if (chosen.length > 0 && chosen.every((one) => one.state === 'there')) await finish()
+    if (chosen.length > 0 && chosen.every((one) => one.state === 'there')) await network.through(finish)
+    else {
+      phase.value = 'choosing'
+      remember(who)
+    }
   }
 
   /** Begins the sending, or goes on with it; who the sender says they are is what stands on the page now, also after a refusal. */
@@ -117,16 +92,16 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
     }
     if (!submission) submission = (await light('post', '/api/basket/submissions', { body: who, headers: headers.value })).submission
     declared = { ...who }
-    kept.keep({ submission, ...declared })
   }
 
   async function finish() {
-    receipt.value = await light('post', '/api/basket/submissions/finish', { headers: { 'Oak-Submission': submission } })
+    receipt.value = await light('post', '/api/basket/submissions/finish', { body: { note: note.value }, headers: { 'Accept-Language': headers.value['Accept-Language']!, 'Oak-Submission': submission } })
     kept.forget()
+    list.clear()
     phase.value = 'done'
   }
 
-  async function worker(tus: typeof import('tus-js-client')) {
+  async function worker(tus: Tus) {
     for (;;) {
       const one = chosen.find((other) => other.state === 'waiting')
       if (!one || phase.value !== 'sending') return
@@ -135,53 +110,68 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
     }
   }
 
-  function sendOne(one: ChosenFile, tus: typeof import('tus-js-client')): Promise<void> {
+  /** Sends one file to its end, waiting out a network that is away for as long as it takes. */
+  async function sendOne(one: ChosenFile, tus: Tus) {
+    while (one.state === 'sending') {
+      const error = await tried(one, tus)
+      if (!error || one.state !== 'sending') return
+      if (error.originalResponse) return fail(one, error.originalResponse)
+      await network.wait()
+    }
+  }
+
+  function fail(one: ChosenFile, response: { getStatus(): number; getBody(): string }) {
+    const problem = ApiProblem.read(response.getStatus(), response.getBody())
+    // Whoever gave the file up does not want to hear of it.
+    Object.assign(one, { state: 'failed', problem: problem.detail, sent: 0, upload: undefined })
+    if (problem.code === 'no-submission') submission = ''
+  }
+
+  /** One try; answers the error it ended with, and nothing when all is there or somebody stopped it. */
+  function tried(one: ChosenFile, tus: Tus): Promise<UploadError | undefined> {
     return new Promise((resolve) => {
-      one.upload ??= new tus.Upload(one.file, {
+      one.upload ??= new tus.Upload(one.file!, {
         endpoint: '/api/uploads',
         headers: { ...headers.value, 'Oak-Submission': submission },
-        metadata: { filename: one.file.name, item: String(one.item.number) },
-        uploadDataDuringCreation: one.file.size <= ONE_REQUEST_BYTES,
-        fingerprint: () => Promise.resolve(kept.fingerprint(submission, one.item.number, one.file)),
+        metadata: { filename: one.name, item: String(one.item.number) },
+        uploadDataDuringCreation: one.size <= ONE_REQUEST_BYTES,
+        fingerprint: () => Promise.resolve(kept.fingerprint(submission, one.item.number, one.file!)),
         removeFingerprintOnSuccess: true,
         retryDelays: RETRY_MILLISECONDS,
       })
       Object.assign(one.upload.options, {
         onProgress: (sent: number) => {
           one.sent = sent
-          retrying.value = false
+          network.works()
         },
-        onShouldRetry: (error: { originalResponse?: { getStatus(): number } | null }) => {
+        // A network that is away is waited out by ourselves; the library tries again what the server may take a little later.
+        onShouldRetry: (error: UploadError) => {
           const status = error.originalResponse?.getStatus() ?? 0
-          const again = status === 0 || status === 409 || status === 423 || status === 429 || (status >= 500 && status !== 507)
-          retrying.value = again
-          return again
+          return status === 409 || status === 423 || status === 429 || (status >= 500 && status !== 507)
         },
         onSuccess: () => {
-          Object.assign(one, { state: 'there', sent: one.file.size })
-          resolve()
+          Object.assign(one, { state: 'there', sent: one.size, problem: '', upload: undefined })
+          list.remember(one)
+          network.works()
+          resolve(undefined)
         },
-        onError: (error: Error & { originalResponse?: { getStatus(): number; getBody(): string } | null }) => {
-          const response = error.originalResponse
-          const problem = response ? ApiProblem.read(response.getStatus(), response.getBody()) : ApiProblem.unreachable()
-          Object.assign(one, { state: 'failed', problem: problem.detail, sent: response ? 0 : one.sent })
-          if (response) one.upload = undefined
-          resolve()
-        },
+        onError: (error: UploadError) => resolve(error),
       })
-      stops.set(one.key, resolve)
+      stops.set(one.id, () => resolve(undefined))
       void goOnOrStart(one.upload)
     })
   }
 
-  /** A file whose sending was cut off, also by a reload, goes on where it stopped when it is chosen again. */
-  async function goOnOrStart(upload: Upload) {
-    const earlier = await upload.findPreviousUploads().catch(() => [])
-    if (earlier.length > 0) upload.resumeFromPreviousUpload(earlier[0]!)
+  /** A file whose sending was cut off, also by a reload, goes on where it stopped. */
+  async function goOnOrStart(upload: NonNullable<ChosenFile['upload']>) {
+    if (!upload.url) {
+      const earlier = await upload.findPreviousUploads().catch(() => [])
+      if (earlier.length > 0) upload.resumeFromPreviousUpload(earlier[0]!)
+    }
     upload.start()
   }
 
-  const stops = new Map<number, () => void>()
+  const stops = new Map<string, () => void>()
 
   function pause() {
     phase.value = 'paused'
@@ -189,14 +179,17 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
       if (one.state === 'sending') {
         void one.upload?.abort()
         one.state = 'waiting'
-        stops.get(one.key)?.()
+        stops.get(one.id)?.()
       }
     }
+    network.stop()
+    remember()
   }
 
   function cancel(one: ChosenFile) {
-    remove(one)
-    stops.get(one.key)?.()
+    one.state = 'failed'
+    list.remove(one)
+    stops.get(one.id)?.()
   }
 
   /** Measures the speed over the last few seconds. */
@@ -218,7 +211,7 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
     if (who) await refuseAsReally('who', who)
     for (const one of chosen) {
       try {
-        if (one.file.size <= LOOKED_AT_BYTES) await refuseAsReally(`files?item=${one.item.number}&name=${encodeURIComponent(one.file.name)}`, one.file)
+        if (one.size <= LOOKED_AT_BYTES) await refuseAsReally(`files?item=${one.item.number}&name=${encodeURIComponent(one.name)}`, one.file!)
       } catch (error) {
         Object.assign(one, { state: 'failed', problem: (error as ApiProblem).detail })
       }
@@ -230,14 +223,14 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
     for (const one of chosen) {
       for (let step = 1; step <= 4; step++) {
         await new Promise((resolve) => setTimeout(resolve, 60))
-        Object.assign(one, { state: 'sending', sent: (one.file.size * step) / 4 })
+        Object.assign(one, { state: 'sending', sent: (one.size * step) / 4 })
       }
       one.state = 'there'
     }
     receipt.value = {
       code: '0000-0000-0000',
       at: new Date().toISOString(),
-      files: await Promise.all(chosen.map(async (one) => ({ item: one.item.title, name: one.file.name, bytes: one.file.size, sha256: await sha256(one.file), sentBefore: false }))),
+      files: await Promise.all(chosen.map(async (one) => ({ item: one.item.title, name: one.name, bytes: one.size, sha256: await sha256(one.file!), sentBefore: false }))),
     }
     phase.value = 'done'
   }
@@ -257,8 +250,9 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
   }
 
   function another() {
-    chosen.splice(0)
+    list.clear()
     submission = ''
+    note.value = ''
     declared = { name: '', email: '' }
     kept.forget()
     receipt.value = undefined
@@ -266,12 +260,13 @@ export function useSending(headers: Ref<Record<string, string>>, rehearsal: bool
   }
 
   const warn = (event: BeforeUnloadEvent) => {
-    if (phase.value === 'sending' || phase.value === 'paused') event.preventDefault()
+    // Whatever the browser keeps goes on by itself; what it could not keep would have to be picked again.
+    if (phase.value === 'sending' && chosen.some((one) => one.state !== 'there' && one.size > LOOKED_AT_BYTES)) event.preventDefault()
   }
   addEventListener('beforeunload', warn)
   onScopeDispose(() => removeEventListener('beforeunload', warn))
 
-  return { chosen, notices, phase, receipt, retrying, rate, bytes, sentBytes, there, broken, begun, secondsLeft, add, remove, send, pause, cancel, another, finish, declaredBefore: before }
+  return { ...list, phase, receipt, note, rate, sentBytes, there, broken, begun, secondsLeft, waiting: network.waiting, online: network.online, send, pause, cancel, another, rememberTyped: remember, before, submission: () => submission }
 }
 
 async function sha256(file: File): Promise<string> {

@@ -244,6 +244,7 @@ export const en = {
     decided: { ACCEPTED: 'Accepted', RETURNED: 'Returned', NONE: '' } as Record<string, string>,
     original: 'arrived as',
     declared: 'says to be',
+    wrote: 'The sender wrote:',
     same: 'same content as a file of',
     receipt: 'receipt',
     sha: 'SHA-256',

@@ -177,6 +177,7 @@ async function unaccept(ids: number[]) {
             <h2>{{ current.person }}: {{ current.item }}</h2>
             <p class="quiet"><PlainName class="mono" :name="current.file.name" />, {{ sizeWords(current.file.bytes) }}, {{ dayAndTime(current.file.receivedAt) }}</p>
             <p v-if="current.file.sameAs" class="same">{{ text.panel.same }} {{ current.file.sameAs.person }}: <span class="mono">{{ current.file.sameAs.path }}</span></p>
+            <p v-if="current.file.note" class="word">{{ text.panel.wrote }} <span dir="auto">{{ current.file.note }}</span></p>
             <p v-if="current.file.declaredAs && !current.file.claim" class="quiet">{{ text.panel.declared }} {{ current.file.declaredAs }}</p>
           </div>
           <div class="actions">
@@ -204,6 +205,12 @@ async function unaccept(ids: number[]) {
 </template>
 
 <style scoped>
+.word {
+  padding-left: 10px;
+  border-left: 3px solid var(--moss);
+  white-space: pre-line;
+  overflow-wrap: anywhere;
+}
 .desk {
   display: grid;
   grid-template-columns: 270px minmax(0, 1fr);

@@ -48,6 +48,7 @@ function sendBack() {
       <template v-if="file.originalName !== file.name">, {{ t.original }} <PlainName class="mono" :name="file.originalName" /></template>
       <template v-if="file.declaredAs">, {{ t.declared }} {{ file.declaredAs }}</template>
     </p>
+    <p v-if="file.note" class="word">{{ t.wrote }} <span class="words" dir="auto">{{ file.note }}</span></p>
     <p v-if="file.sameAs" class="same">
       {{ t.same }} <RouterLink :to="{ name: 'round', params: { id: file.sameAs.roundId }, query: { basket: file.sameAs.basketId } }">{{ file.sameAs.person }}</RouterLink>: <span class="mono">{{ file.sameAs.path }}</span>
     </p>
@@ -74,6 +75,12 @@ function sendBack() {
 </template>
 
 <style scoped>
+.word {
+  padding-left: 10px;
+  border-left: 3px solid var(--moss);
+  white-space: pre-line;
+  overflow-wrap: anywhere;
+}
 li {
   padding: 8px 0;
 }

@@ -206,6 +206,7 @@ class EveryHandJourneysTest extends Journey {
         send(sender);
         assertThat(sender.getByText("Everything has arrived")).isVisible();
         sender.getByText("Add another document").click();
+        sender.getByLabel("Show: Certificate").click();
         assertThat(sender.getByText("Was something wrong? Tell")).isVisible();
         Browser.assertAccessible(sender);
     }

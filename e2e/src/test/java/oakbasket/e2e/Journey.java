@@ -47,6 +47,16 @@ abstract class Journey {
         button(desk, "Open it now").click();
     }
 
+    /** What takes files for an item, unfolded where the item is done. */
+    static Locator filesFor(Page sender, String item) {
+        sender.locator(".card").first().waitFor();
+        Locator folded = sender.getByLabel("Show: " + item);
+        if (folded.count() > 0) {
+            folded.click();
+        }
+        return sender.getByLabel("Choose files for " + item);
+    }
+
     /** Presses what sends the chosen files. */
     static void send(Page sender) {
         sender.locator("footer button[type=submit]").click();

@@ -45,3 +45,6 @@ CREATE TABLE frame_origin (
     origin   VARCHAR(270) NOT NULL,
     PRIMARY KEY (round_id, origin)
 );
+
+-- What the sender wrote to the office along with the files.
+ALTER TABLE submission ADD COLUMN note VARCHAR(2000) DEFAULT '' NOT NULL;

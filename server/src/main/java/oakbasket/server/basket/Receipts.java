@@ -20,6 +20,9 @@ import org.springframework.stereotype.Service;
 @Service
 public class Receipts {
 
+    /** The longest note in characters. */
+    public static final int LONGEST_NOTE = 2_000;
+
     /** One line of a receipt. */
     public record ReceiptLine(String item, String name, long bytes, String sha256, boolean sentBefore) {
     }
@@ -45,16 +48,20 @@ public class Receipts {
     /**
      * Ends a submission and tells what was received. Asking again gives the same receipt.
      *
-     * @throws Problem when nothing was received
+     * @param note what the sender writes to the office; kept only when the submission ends by this
+     * @throws Problem when nothing was received, or the note is too long
      */
-    public Receipt finish(Submission submission) {
+    public Receipt finish(Submission submission, String note) {
+        if (note.strip().length() > LONGEST_NOTE) {
+            throw Problem.field("note", "longest-has", LONGEST_NOTE, note.strip().length());
+        }
         // In the order of the checklist: in which order the lines of a connection were done is nothing to anybody.
         List<ReceivedFile> received = files.ofSubmission(submission.id()).stream().sorted(Comparator.comparingLong(ReceivedFile::itemId)).toList();
         if (received.isEmpty()) {
             throw Problem.refused("nothing-sent");
         }
         if (submission.finishedAt() == null) {
-            transactions.durably(() -> table.finish(submission.id(), clock.instant()));
+            transactions.durably(() -> table.finish(submission.id(), note.strip(), clock.instant()));
         }
         Instant at = Objects.requireNonNull(table.byId(submission.id()).orElseThrow().finishedAt());
         List<Item> items = rounds.items(received.get(0).roundId());

@@ -14,10 +14,11 @@ import org.jspecify.annotations.Nullable;
  * @param callerHash stands for the address of the caller on an open link; null on a personal one
  * @param finishedAt when the receipt was given; null before
  * @param files how many files came with it, those taken out later included
+ * @param note what the sender wrote to the office; empty when nothing
  * @param claim what became of it where the declared address is that of somebody asked; null where it is nobody's
  */
 public record Submission(long id, @Nullable Long basketId, long linkId, String receiptCode, @Nullable String declaredName, @Nullable String declaredEmail,
-        @Nullable String declaredKey, byte @Nullable [] callerHash, Instant startedAt, @Nullable Instant finishedAt, int files, @Nullable Claim claim,
+        @Nullable String declaredKey, byte @Nullable [] callerHash, Instant startedAt, @Nullable Instant finishedAt, int files, String note, @Nullable Claim claim,
         @Nullable Instant claimDecidedAt, @Nullable Long claimDecidedBy) {
 
     /** Whether nothing of it counts until somebody says whose it is. */

@@ -112,7 +112,7 @@ class SubmissionTable {
         return IdChunks.ask(ids, some -> jdbc.sql("SELECT * FROM submission WHERE id = ANY(?)").param(some).query(Submission.class).list());
     }
 
-    int finish(long id, Instant at) {
-        return jdbc.sql("UPDATE submission SET finished_at = :at WHERE id = :id AND finished_at IS NULL").param("at", at).param("id", id).update();
+    int finish(long id, String note, Instant at) {
+        return jdbc.sql("UPDATE submission SET finished_at = :at, note = :note WHERE id = :id AND finished_at IS NULL").param("at", at).param("note", note).param("id", id).update();
     }
 }

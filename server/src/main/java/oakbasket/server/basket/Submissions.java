@@ -184,7 +184,7 @@ public class Submissions {
         String key = Base64.getUrlEncoder().encodeToString(keys.random(KEY_BYTES));
         return transactions.quickly(() -> {
             long id = insert(link, declared, null, key, at);
-            table.finish(id, at);
+            table.finish(id, "", at);
             return byId(id);
         });
     }

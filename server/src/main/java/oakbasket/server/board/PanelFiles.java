@@ -30,12 +30,13 @@ class PanelFiles {
     /**
      * A received file.
      *
+     * @param note what the sender wrote along with the sending
      * @param claim what became of it where the sender only said they are this person; null where there is no doubt
      */
     @RecordBuilder
     @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     record PanelFile(long id, long submissionId, long basketId, long itemId, String name, String originalName, String path, long bytes, String sha256, String mediaType, Instant receivedAt,
-            Review review, @Nullable Instant reviewedAt, String reviewReason, String receipt, @Nullable String declaredAs, @Nullable Claim claim, @Nullable SameAs sameAs) {
+            Review review, @Nullable Instant reviewedAt, String reviewReason, String receipt, String note, @Nullable String declaredAs, @Nullable Claim claim, @Nullable SameAs sameAs) {
     }
 
     private final Submissions submissions;
@@ -69,7 +70,7 @@ class PanelFiles {
         return PanelFilesPanelFileBuilder.stagedBuilder().id(file.id()).submissionId(file.submissionId()).basketId(file.basketId())
                 .itemId(file.itemId()).name(file.storedName()).originalName(file.originalName()).path(file.storedPath()).bytes(file.sizeBytes())
                 .sha256(hex(file.sha256())).mediaType(file.mediaType()).receivedAt(file.receivedAt()).review(file.review())
-                .reviewedAt(file.reviewedAt()).reviewReason(file.reviewReason()).receipt(new ReceiptCode(sending.receiptCode()).toString())
+                .reviewedAt(file.reviewedAt()).reviewReason(file.reviewReason()).receipt(new ReceiptCode(sending.receiptCode()).toString()).note(sending.note())
                 .declaredAs(declaredAs).claim(sending.claim()).sameAs(sameAs).build();
     }
 

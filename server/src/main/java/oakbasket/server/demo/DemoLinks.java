@@ -50,10 +50,10 @@ class DemoLinks {
         terms(open, new LinkWindow(now, null, rounds.opened(portfolios).deadline().instant().minus(Duration.ofDays(9))), new LinkLimits(60, 200, 20 * MEBIBYTE, 1024 * MEBIBYTE),
                 ReadableName.suggestion("Placement portfolios"), account);
         List<Link> landowners = baskets.ofRound(Known.in(ids, "Landowner consent packs, winter planting")).stream().map(Basket::id).map(id -> links.ofBasket(id).orElseThrow()).toList();
-        terms(landowners.get(21), new LinkWindow(now, now.plus(Duration.ofDays(3)), null), LinkLimits.NONE, "winter-planting", account);
-        acts.apply(List.of(landowners.get(7).id()), new LinkChange.Pause(true), account);
+        terms(landowners.get(22), new LinkWindow(now, now.plus(Duration.ofDays(3)), null), LinkLimits.NONE, "winter-planting", account);
+        acts.apply(List.of(landowners.get(13).id()), new LinkChange.Pause(true), account);
         acts.apply(List.of(landowners.get(10).id()), new LinkChange.Withdraw(true), account);
-        acts.apply(List.of(landowners.get(16).id(), landowners.get(19).id()), new LinkChange.Renew(7), account);
+        acts.apply(List.of(landowners.get(14).id(), landowners.get(18).id()), new LinkChange.Renew(7), account);
     }
 
     private void terms(Link link, LinkWindow window, LinkLimits limits, String name, long account) {

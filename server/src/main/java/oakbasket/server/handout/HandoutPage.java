@@ -6,10 +6,10 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.List;
-import java.util.Locale;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
+import oakbasket.server.words.SenderLanguages;
 import oakbasket.server.words.Words;
 import org.springframework.core.io.ClassPathResource;
 
@@ -23,12 +23,13 @@ final class HandoutPage {
     /**
      * What stands on one sheet.
      *
+     * @param words in the language of the person
      * @param person for whom it is; empty for an open link
      * @param deadline in words
      * @param guarded whether the link asks for a passcode
      * @param passcode for the part that is torn off; empty for none
      */
-    record Sheet(String office, String askedBy, String title, String person, String note, String deadline, List<Line> items, String address, boolean guarded, String passcode) {
+    record Sheet(Words words, String office, String askedBy, String title, String person, String note, String deadline, List<Line> items, String address, boolean guarded, String passcode) {
     }
 
     /** What a paragraph holds, written by whoever knows it. */
@@ -42,33 +43,35 @@ final class HandoutPage {
 
     private final StringWriter out = new StringWriter();
     private final XMLStreamWriter xml;
-    private final Words words;
+    private Words words;
 
     private HandoutPage(Words words) throws XMLStreamException {
         this.words = words;
         this.xml = XMLOutputFactory.newDefaultFactory().createXMLStreamWriter(out);
     }
 
-    static String of(List<Sheet> sheets, Words words) {
+    static String of(List<Sheet> sheets) {
         try {
-            return new HandoutPage(words).page(sheets);
+            return new HandoutPage(sheets.get(0).words()).page(sheets);
         } catch (XMLStreamException impossible) {
             throw new IllegalStateException(impossible);
         }
     }
 
     private String page(List<Sheet> sheets) throws XMLStreamException {
-        Locale language = words.language();
         xml.writeStartElement("html");
-        xml.writeAttribute("lang", language.toLanguageTag());
-        xml.writeAttribute("dir", language.getLanguage().equals("ar") ? "rtl" : "ltr");
         element("head", "", () -> {
             element("title", "", sheets.get(0).title());
             element("style", "", STYLE);
         });
         element("body", "", () -> {
             for (Sheet sheet : sheets) {
-                element("div", "sheet", () -> sheet(sheet));
+                words = sheet.words();
+                element("div", "sheet", () -> {
+                    xml.writeAttribute("lang", words.language().toLanguageTag());
+                    xml.writeAttribute("dir", SenderLanguages.rightToLeft(words.language()) ? "rtl" : "ltr");
+                    sheet(sheet);
+                });
             }
         });
         xml.writeEndElement();

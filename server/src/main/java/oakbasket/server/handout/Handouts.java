@@ -24,6 +24,7 @@ import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Known;
+import oakbasket.server.words.SenderLanguages;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -78,11 +79,13 @@ class Handouts {
             Basket basket = basketId == null ? null : Known.in(opened, basketId);
             List<HandoutPage.Line> lines = itemsOf.computeIfAbsent(round.id(), rounds::items).stream().filter(item -> basket == null || owed(basket, item))
                     .map(item -> new HandoutPage.Line(item.spec().title(), item.spec().help(), item.spec().required())).toList();
-            sheets.add(new HandoutPage.Sheet(settings.office(), accounts.current(round.askedBy()).name(), round.title(), basket == null ? "" : Known.in(people, basket.contactId()).name(),
-                    round.note(), deadline(round, basket), lines, address + links.path(link), link.passcodeHash() != null, link.passcodeHash() == null ? "" : passcode));
+            Contact person = basket == null ? null : Known.in(people, basket.contactId());
+            Words spoken = words.in(SenderLanguages.ofTag(person == null ? "" : person.language()).orElse(words.language()));
+            sheets.add(new HandoutPage.Sheet(spoken, settings.office(), accounts.current(round.askedBy()).name(), round.title(), person == null ? "" : person.name(),
+                    round.note(), deadline(round, basket, spoken), lines, address + links.path(link), link.passcodeHash() != null, link.passcodeHash() == null ? "" : passcode));
         }
         sheets.sort(java.util.Comparator.comparing(HandoutPage.Sheet::person, String.CASE_INSENSITIVE_ORDER));
-        return pdf.make(HandoutPage.of(sheets, words), words.language().getLanguage().equals("ar"));
+        return pdf.make(HandoutPage.of(sheets));
     }
 
     private static boolean owed(Basket basket, Item item) {
@@ -99,17 +102,17 @@ class Handouts {
         }
     }
 
-    private String deadline(Round round, @Nullable Basket basket) {
+    private static String deadline(Round round, @Nullable Basket basket, Words words) {
         Instant deadline = round.terms(basket == null ? null : basket.allowance().extension()).effective();
         boolean dateOnly = basket != null && basket.allowance().extension() != null || round.deadline().dateOnly();
         ZoneId zone = round.zone();
-        DateTimeFormatter day = DateTimeFormatter.ofLocalizedDate(FormatStyle.FULL).withLocale(dates()).withZone(zone);
+        DateTimeFormatter day = DateTimeFormatter.ofLocalizedDate(FormatStyle.FULL).withLocale(dates(words)).withZone(zone);
         return dateOnly ? day.format(deadline)
-                : words.of("handout.at", day.format(deadline), DateTimeFormatter.ofPattern("HH:mm", dates()).withZone(zone).format(deadline), zone.getId().replaceAll(".*/", "").replace('_', ' '));
+                : words.of("handout.at", day.format(deadline), DateTimeFormatter.ofPattern("HH:mm", dates(words)).withZone(zone).format(deadline), zone.getId().replaceAll(".*/", "").replace('_', ' '));
     }
 
     /** English dates as the office writes them: the day before the month. */
-    private java.util.Locale dates() {
+    private static java.util.Locale dates(Words words) {
         return words.language().getLanguage().equals("en") ? java.util.Locale.UK : words.language();
     }
 }

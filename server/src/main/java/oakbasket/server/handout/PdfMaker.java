@@ -34,14 +34,14 @@ class PdfMaker {
      *
      * @throws Problem with status 503 when others have to be served first for too long
      */
-    byte[] make(String xhtml, boolean rightToLeft) {
+    byte[] make(String xhtml) {
         boolean mine = false;
         try {
             mine = turn.tryAcquire(LONGEST_WAIT_SECONDS, TimeUnit.SECONDS);
             if (!mine) {
                 throw Problem.of(Problem.Kind.BUSY, "busy");
             }
-            return render(xhtml, rightToLeft);
+            return render(xhtml);
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         } catch (InterruptedException stopped) {
@@ -54,14 +54,14 @@ class PdfMaker {
         }
     }
 
-    private static byte[] render(String xhtml, boolean rightToLeft) throws IOException {
+    private static byte[] render(String xhtml) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         PdfRendererBuilder builder = new PdfRendererBuilder();
         builder.useFastMode();
         builder.useUriResolver((base, uri) -> uri.toLowerCase(Locale.ROOT).startsWith("data:image/png;base64,") ? uri : null);
         builder.useUnicodeBidiSplitter(new ICUBidiSplitter.ICUBidiSplitterFactory());
         builder.useUnicodeBidiReorderer(new ICUBidiReorderer());
-        builder.defaultTextDirection(rightToLeft ? PdfRendererBuilder.TextDirection.RTL : PdfRendererBuilder.TextDirection.LTR);
+        builder.defaultTextDirection(PdfRendererBuilder.TextDirection.LTR);
         builder.useFont(() -> font("DejaVuSans.ttf"), "Hand", 400, PdfRendererBuilder.FontStyle.NORMAL, true);
         builder.useFont(() -> font("DejaVuSans-Bold.ttf"), "Hand", 700, PdfRendererBuilder.FontStyle.NORMAL, true);
         builder.useFont(() -> font("DejaVuSans-Bold.ttf"), "Hand Head", 700, PdfRendererBuilder.FontStyle.NORMAL, true);

@@ -5,6 +5,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import oakbasket.core.allowance.Allowance;
+import oakbasket.core.filekind.FileKind;
 import oakbasket.core.standing.ItemStanding;
 import oakbasket.core.standing.ItemState;
 import oakbasket.core.standing.Review;
@@ -12,6 +13,7 @@ import oakbasket.server.Settings;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
+import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.form.Forms;
 import oakbasket.server.link.Link;
@@ -33,7 +35,8 @@ class BasketPage {
      * An item as the sender sees it.
      *
      * @param number stands for the item in everything the sender sends
-     * @param endings the accepted name endings; empty means any
+     * @param kinds the accepted kinds; empty means any
+     * @param endings the name endings of these kinds
      * @param arrived how many files that count have come
      * @param lastArrival when the last one came; null when none
      * @param returnedBecause why the office sent it back; null when it did not
@@ -41,7 +44,7 @@ class BasketPage {
      */
     @RecordBuilder
     @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
-    record PageItem(int number, String title, String help, boolean required, int minFiles, int maxFiles, List<String> endings, long maxBytes,
+    record PageItem(int number, String title, String help, boolean required, int minFiles, int maxFiles, List<FileKind> kinds, List<String> endings, long maxBytes,
             int arrived, @Nullable Instant lastArrival, boolean excused, boolean done, @Nullable String returnedBecause,
             @Nullable String form) {
     }
@@ -50,11 +53,13 @@ class BasketPage {
      * The page.
      *
      * @param person the name of the one asked; null on an open link
+     * @param until when the link ends at the latest; null for a rehearsal
+     * @param language the language tag known of that person; empty when none is known
      */
     @RecordBuilder
     @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
-    record Page(String office, String askedBy, String title, String note, @Nullable String person, boolean open, Instant deadline, String zone, boolean dateOnly,
-            boolean late, List<PageItem> items) {
+    record Page(String office, String askedBy, String title, String note, @Nullable String person, String language, boolean open, Instant deadline, String zone, boolean dateOnly,
+            boolean late, @Nullable Instant until, List<PageItem> items) {
     }
 
     private final Rounds rounds;
@@ -82,10 +87,9 @@ class BasketPage {
     /** The page behind a link. */
     Page behind(Link link, Round round) {
         Long basketId = link.basketId();
-        Long mostBytes = link.terms().limits().fileBytes();
         List<Item> items = rounds.items(round.id());
-        return basketId == null ? page(round, items, null, List.of(), mostBytes)
-                : page(round, items, baskets.byId(basketId), files.ofBasket(basketId), mostBytes);
+        return basketId == null ? page(round, items, null, List.of(), link)
+                : page(round, items, baskets.byId(basketId), files.ofBasket(basketId), link);
     }
 
     /** The page as a sender with nothing sent yet will see it. */
@@ -94,13 +98,15 @@ class BasketPage {
         return rehearsed.openOnly() ? page : BasketPagePageBuilder.builder(page).person(rehearsed.person().isEmpty() ? words.of("example.person") : rehearsed.person()).open(false).build();
     }
 
-    private Page page(Round round, List<Item> items, @Nullable Basket basket, List<ReceivedFile> received, @Nullable Long mostBytes) {
+    private Page page(Round round, List<Item> items, @Nullable Basket basket, List<ReceivedFile> received, @Nullable Link link) {
+        Long mostBytes = link == null ? null : link.terms().limits().fileBytes();
         Allowance allowance = basket == null ? Allowance.NONE : basket.allowance();
+        Contact asked = basket == null ? null : contacts.byId(basket.contactId());
         Instant deadline = round.terms(allowance.extension()).effective();
         boolean dateOnly = allowance.extension() != null || round.deadline().dateOnly();
         return BasketPagePageBuilder.stagedBuilder().office(settings.office()).askedBy(accounts.current(round.askedBy()).name()).title(round.title())
-                .note(round.note()).person(basket == null ? null : contacts.byId(basket.contactId()).name()).open(basket == null).deadline(deadline)
-                .zone(round.zone().getId()).dateOnly(dateOnly).late(clock.instant().isAfter(deadline))
+                .note(round.note()).person(asked == null ? null : asked.name()).language(asked == null ? "" : asked.language()).open(basket == null).deadline(deadline)
+                .zone(round.zone().getId()).dateOnly(dateOnly).late(clock.instant().isAfter(deadline)).until(link == null ? null : link.terms().window().end())
                 .items(items.stream().filter(item -> basket == null || basket.walkIn() || basket.owes(item.owedBy())).map(item -> item(item, mostBytes, allowance.waivedItems().get(item.id()), allowance.waivedAt() != null, received.stream().filter(file -> file.itemId() == item.id()).toList())).toList())
                 .build();
     }
@@ -112,7 +118,7 @@ class BasketPage {
                 : received.stream().filter(file -> file.review() == Review.RETURNED).reduce((first, second) -> second).map(ReceivedFile::reviewReason).orElse("");
         return BasketPagePageItemBuilder.stagedBuilder().number(item.number()).title(item.spec().title()).help(item.spec().help())
                 .required(item.spec().required()).minFiles(item.spec().minFiles()).maxFiles(item.spec().maxFiles())
-                .endings(item.spec().kinds().stream().flatMap(kind -> kind.endings().stream()).sorted().toList()).maxBytes(mostBytes == null ? item.spec().maxBytes() : Math.min(mostBytes, item.spec().maxBytes()))
+                .kinds(item.spec().kinds().stream().sorted().toList()).endings(item.spec().kinds().stream().flatMap(kind -> kind.endings().stream()).sorted().toList()).maxBytes(mostBytes == null ? item.spec().maxBytes() : Math.min(mostBytes, item.spec().maxBytes()))
                 .arrived(state.files()).lastArrival(counting.isEmpty() ? null : counting.get(counting.size() - 1).receivedAt())
                 .excused(excusedAll || waived != null).done(state.standing().satisfied()).returnedBecause(because)
                 .form(item.formId() == null ? null : forms.name(item.formId())).build();

@@ -41,6 +41,10 @@ class SenderController {
     record Who(@Nullable String name, @Nullable String email) {
     }
 
+    /** What goes along with the end of a sending. */
+    record Ending(@Nullable String note) {
+    }
+
     record Begun(String submission) {
     }
 
@@ -71,11 +75,18 @@ class SenderController {
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket,
             @RequestHeader(value = "Oak-Submission", required = false) @Nullable String key, HttpServletRequest request) {
         Links.Admitted in = links.admit(token, ticket, Caller.of(request), submissions.countedThrough(key));
-        Long basket = in.link().basketId();
+        return pages.behind(in.link(), in.round());
+    }
+
+    /** Says that somebody looks at the page: its HTML is also fetched by programs that nobody looks through. */
+    @PostMapping("/api/basket/seen")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void seen(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
+            @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket, HttpServletRequest request) {
+        Long basket = links.admit(token, ticket, Caller.of(request)).link().basketId();
         if (basket != null) {
             baskets.pageSeen(basket);
         }
-        return pages.behind(in.link(), in.round());
     }
 
     @PostMapping("/api/basket/passcode")
@@ -126,8 +137,8 @@ class SenderController {
 
     /** Also after closing: what was begun may be finished. */
     @PostMapping("/api/basket/submissions/finish")
-    Receipts.Receipt finish(@RequestHeader(value = "Oak-Submission", required = false) @Nullable String key) {
-        return receipts.finish(submissions.byKey(key));
+    Receipts.Receipt finish(@RequestHeader(value = "Oak-Submission", required = false) @Nullable String key, @RequestBody(required = false) @Nullable Ending ending) {
+        return receipts.finish(submissions.byKey(key), ending == null ? "" : text(ending.note()));
     }
 
     /** For the desk: the page as a sender will see it, also of a draft that could be opened. */

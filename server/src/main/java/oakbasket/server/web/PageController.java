@@ -9,35 +9,22 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
 
-/** Serves the two pages, the desk and the basket page; their parts come from memory (http.AssetsInMemory). */
+/** Serves the page of the desk; its parts come from memory (http.AssetsInMemory). */
 @Controller
-public class PageController {
+class PageController {
 
     private final byte[] desk;
-    private final byte[] basket;
     private final byte[] icon;
 
-    /** Reads the pages once: a classpath that cannot be read for a moment would otherwise be answered with an empty page, and nobody would hear of it. */
+    /** Reads the page once: a classpath that cannot be read for a moment would otherwise be answered with an empty page, and nobody would hear of it. */
     PageController() {
         desk = read("desk.html");
-        basket = read("basket.html");
         icon = read("favicon.svg");
     }
 
     @GetMapping({"/", "/sign-in", "/welcome", "/rounds", "/rounds/**", "/contacts", "/contacts/**", "/post", "/links", "/setup", "/setup/**"})
     ResponseEntity<byte[]> desk() {
         return page(desk);
-    }
-
-    /** Also where a link was copied badly: the page then says what to do. */
-    @GetMapping({"/b", "/b/**", "/B/**", "/rehearsal/{round}"})
-    ResponseEntity<byte[]> basket() {
-        return page(basket);
-    }
-
-    /** The page of senders. */
-    public byte[] basketPage() {
-        return basket.clone();
     }
 
     @GetMapping({"/favicon.ico", "/favicon.svg"})

@@ -9,6 +9,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
 import org.springframework.stereotype.Component;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Makes problem details of problems, in the words of the message file. */
@@ -47,6 +48,11 @@ public class ProblemWriter {
         response.setStatus(detail.getStatus());
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
         response.getOutputStream().write(bytes(detail));
+    }
+
+    /** The problem detail of a problem as a tree, to be sent as part of something else. */
+    public JsonNode tree(Problem problem) {
+        return json.valueToTree(detail(problem));
     }
 
     /** A problem detail as it is sent. */

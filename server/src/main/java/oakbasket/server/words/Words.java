@@ -3,22 +3,36 @@ package oakbasket.server.words;
 import java.util.Locale;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.Remark;
+import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.context.MessageSource;
+import org.springframework.context.i18n.LocaleContext;
+import org.springframework.context.i18n.LocaleContextHolder;
 import org.springframework.stereotype.Component;
 
 /**
- * Finds words by their keys in {@code messages/*.properties}. One language so far; every caller asks here, so that another language is another set of files and
- * the choice between them one place.
+ * Finds words by their keys in {@code messages/*.properties}, in the language of the request under way: that of the sender on the sender's side, English
+ * everywhere else. What has no words in a language is said in English.
  */
 @Component
 public class Words {
 
-    private static final Locale LANGUAGE = Locale.ENGLISH;
-
     private final MessageSource messages;
+    private final @Nullable Locale fixed;
 
+    @Autowired
     public Words(MessageSource messages) {
+        this(messages, null);
+    }
+
+    private Words(MessageSource messages, @Nullable Locale fixed) {
         this.messages = messages;
+        this.fixed = fixed;
+    }
+
+    /** The same words in one language, whoever asks. */
+    public Words in(Locale language) {
+        return new Words(messages, language);
     }
 
     /**
@@ -27,7 +41,7 @@ public class Words {
      * @param arguments what stands in the places {0}, {1} …; where there are none, the words stand as they are in the file
      */
     public String of(String key, Object... arguments) {
-        return messages.getMessage(key, arguments.length == 0 ? null : arguments, LANGUAGE);
+        return messages.getMessage(key, arguments.length == 0 ? null : arguments, language());
     }
 
     /** What a remark says; empty when there is none. */
@@ -42,6 +56,11 @@ public class Words {
 
     /** The language, for dates and numbers. */
     public Locale language() {
-        return LANGUAGE;
+        if (fixed != null) {
+            return fixed;
+        }
+        LocaleContext context = LocaleContextHolder.getLocaleContext();
+        Locale asked = context == null ? null : context.getLocale();
+        return asked == null ? Locale.ENGLISH : asked;
     }
 }
