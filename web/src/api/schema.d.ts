@@ -68,6 +68,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/basket/receipt-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/basket/seen": {
         parameters: {
             query?: never;
@@ -1952,8 +1968,8 @@ export interface components {
             files: number[];
         };
         AddLate: {
-            groups: string[];
-            people: components["schemas"]["LatePerson"][];
+            groups: string[] | null;
+            people: components["schemas"]["LatePerson"][] | null;
         };
         Affected: {
             effect: components["schemas"]["RoundEffect"];
@@ -2415,8 +2431,8 @@ export interface components {
             /** Format: int32 */
             days: number | null;
             ids: number[] | null;
-            /** @enum {string} */
-            kind: "PAUSE" | "GO_ON" | "WITHDRAW" | "GIVE_BACK" | "RENEW" | "PASSCODE";
+            /** @enum {string|null} */
+            kind: "PAUSE" | "GO_ON" | "WITHDRAW" | "GIVE_BACK" | "RENEW" | "PASSCODE" | null;
             passcode: string | null;
         };
         LinkEvent: {
@@ -2773,6 +2789,9 @@ export interface components {
             title?: string;
             type?: string;
         };
+        Proof: {
+            received: boolean;
+        };
         ReadCalendarFile: {
             days: components["schemas"]["ClosingDay"][];
             /** Format: int32 */
@@ -2801,6 +2820,10 @@ export interface components {
             name: string;
             sentBefore: boolean;
             sha256: string;
+        };
+        ReceiptQuestion: {
+            code: string | null;
+            sha256: string | null;
         };
         Refused: {
             /** Format: int32 */
@@ -3082,8 +3105,8 @@ export interface components {
             beginsOn: string | null;
             /** Format: int32 */
             days: number | null;
-            /** @enum {string} */
-            ends: "GATHERING" | "DAYS" | "UNTIL";
+            /** @enum {string|null} */
+            ends: "GATHERING" | "DAYS" | "UNTIL" | null;
             endsAt: string | null;
             endsOn: string | null;
             /** Format: int64 */
@@ -3283,6 +3306,39 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Ticket"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReceiptQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Proof"];
                 };
             };
             /** @description A problem detail (RFC 9457) */

@@ -200,11 +200,10 @@ async function dropped(event: DragEvent) {
         </div>
 
         <footer v-if="open.length > 0">
-          <p aria-live="polite">
-            <template v-if="busy">{{ text.sending(there, chosen.length) }}<template v-if="rate > 0 && phase === 'sending'">. {{ text.speed(sizeWords(rate), timeLeftWords(secondsLeft)) }}</template></template>
-            <span v-else-if="chosen.length > 0" class="hidden-text">{{ text.total(chosen.length, sizeWords(bytes)) }}</span>
-            <template v-else-if="nothingChosen"><span class="error">{{ text.nothing }}</span></template>
-          </p>
+          <!-- Read out when a file is there, not each time the speed changes. -->
+          <p class="hidden-text" aria-live="polite">{{ busy ? text.sending(there, chosen.length) : chosen.length > 0 ? text.total(chosen.length, sizeWords(bytes)) : '' }}</p>
+          <p v-if="busy">{{ text.sending(there, chosen.length) }}<template v-if="rate > 0 && phase === 'sending'">. {{ text.speed(sizeWords(rate), timeLeftWords(secondsLeft)) }}</template></p>
+          <p v-else-if="nothingChosen" class="error" role="alert">{{ text.nothing }}</p>
           <progress v-if="busy" :value="sending.sentBytes.value" :max="bytes" :aria-label="text.sending(there, chosen.length)"></progress>
           <p v-if="!online && (busy || chosen.length > 0)" class="quiet" role="status">{{ text.offline }}</p>
           <p v-else-if="waiting" class="quiet" role="status">{{ text.retrying }}</p>

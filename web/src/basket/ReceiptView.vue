@@ -9,6 +9,7 @@ import type { Receipt } from './use-sending'
 const props = defineProps<{ receipt: Receipt; page: Page; rehearsal: boolean }>()
 defineEmits<{ another: [] }>()
 
+const checkAddress = `${location.origin}/receipt`
 const print = () => window.print()
 
 /** The receipt as plain text, for whoever keeps such things in a folder. */
@@ -16,7 +17,7 @@ function saveText() {
   const { receipt, page } = props
   const lines = [
     page.title, page.office, '', `${text.receiptCode}: ${receipt.code}`, `${text.receiptAt}: ${longDayAndTime(receipt.at)} (${zoneWords(ownZone())}) ${receipt.at}`, '',
-    ...receipt.files.flatMap((file) => [`${file.name} (${file.item}, ${file.bytes} B)`, `SHA-256 ${file.sha256}`, '']), text.receiptNote, '',
+    ...receipt.files.flatMap((file) => [`${file.name} (${file.item}, ${file.bytes} B)`, `SHA-256 ${file.sha256}`, '']), text.receiptNote, text.checkWhere(checkAddress), '',
   ]
   saveFile(new Blob(['\ufeff', lines.join('\r\n')], { type: 'text/plain;charset=utf-8' }), `${receipt.code}.txt`)
 }
@@ -41,7 +42,7 @@ function saveText() {
         <span class="mono sha">{{ file.sha256 }}</span>
       </li>
     </ol>
-    <p class="quiet">{{ text.receiptNote }}</p>
+    <p class="quiet">{{ text.receiptNote }} {{ text.checkWhere(checkAddress) }}</p>
     <div class="actions">
       <button class="button" type="button" @click="print">{{ text.print }}</button>
       <button class="button" type="button" @click="saveText">{{ text.saveText }}</button>

@@ -11,7 +11,8 @@ async function start() {
   const sent = document.documentElement.lang as Language
   const wanted = keptLanguage.find() ?? (sent in LANGUAGES ? sent : 'en')
   await speak(wanted, wanted === sent ? begunWith<Texts>('texts') : undefined)
-  createApp(BasketApp).mount('#app')
+  const page = location.pathname === '/receipt' ? (await import('./ReceiptCheck.vue')).default : BasketApp
+  createApp(page).mount('#app')
   // The page is usable without its typefaces; on a poor line they come when there is nothing better to do.
   setTimeout(() => void import('../shared/fonts'), 0)
 }

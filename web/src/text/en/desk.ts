@@ -89,6 +89,8 @@ export const en = {
       claimed: '1 claimed file: whose is it? | {0} claimed files: whose are they?',
       'walk-in': '1 walk-in to look at | {0} walk-ins to look at',
       'link-ends': '1 link ends within 14 days | {0} links end within 14 days',
+      'link-full': 'A link was full: somebody could not send | {0} links were full: people could not send',
+      'no-room': 'The server had no room: somebody could not send | The server had no room: {0} people could not send',
       prepared: 'A prepared round waits to be opened',
       retention: 'The retention date has passed',
     } as Record<string, Counted | string>,

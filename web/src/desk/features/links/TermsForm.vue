@@ -13,16 +13,17 @@ import { localParts } from './link-words'
 /** The terms of one link, in the round's zone. */
 const props = defineProps<{ link: ListedLink; suggestion: string }>()
 const emit = defineEmits<{ saved: [result: Schemas['LinksChanged']]; cancel: []; stale: [] }>()
+type EndKind = NonNullable<Schemas['TermsForm']['ends']>
 const t = text.links
 const MEBIBYTE = 1024 * 1024
 const OFFERED_DAYS = [14, 7, 2, 1]
-const END_KINDS = Object.entries(t.endKinds) as [Schemas['TermsForm']['ends'], string][]
+const END_KINDS = Object.entries(t.endKinds) as [EndKind, string][]
 const begins = localParts(props.link.beginsAt, props.link.zone)
 const ends = localParts(props.link.ownEnd ? props.link.end : null, props.link.zone)
 const form = reactive({
   beginsOn: begins.date,
   beginsAt: begins.time === '00:00' ? '' : begins.time,
-  ends: (props.link.ownEnd ? 'UNTIL' : 'GATHERING') as Schemas['TermsForm']['ends'],
+  ends: (props.link.ownEnd ? 'UNTIL' : 'GATHERING') as EndKind,
   days: 14 as number | undefined,
   endsOn: ends.date,
   endsAt: ends.time === '23:59' ? '' : ends.time,

@@ -3,6 +3,7 @@ import { text } from '../../../text/desk'
 import { ask, say, sayProblem } from '../../say'
 
 type Bulk = Parameters<typeof desk.actOnLinks>[0]
+type Kind = NonNullable<Bulk['kind']>
 
 /** Does something to links, says so, and offers to undo it. */
 export function useLinkActs() {
@@ -24,8 +25,8 @@ export function useLinkActs() {
 
   /** Asks first where all links are meant that fit; {@code all} is how many. */
   async function act(bulk: Bulk, all = 0): Promise<boolean> {
-    const questions: Partial<Record<Bulk['kind'], (count: number) => string>> = { PAUSE: t.pauseAll, WITHDRAW: t.withdrawAll, RENEW: t.renewAll, PASSCODE: t.passcodeAll }
-    const question = questions[bulk.kind]
+    const questions: Partial<Record<Kind, (count: number) => string>> = { PAUSE: t.pauseAll, WITHDRAW: t.withdrawAll, RENEW: t.renewAll, PASSCODE: t.passcodeAll }
+    const question = questions[bulk.kind!]
     if (bulk.all && question && !(await ask(question(all)))) return false
     try {
       done(await desk.actOnLinks(bulk))

@@ -33,6 +33,7 @@ function target(one: Schemas['NeedsYou']) {
   const params = { id: one.roundId }
   if (one.what === 'check') return { name: 'review', params }
   if (one.what === 'link-ends') return { name: 'links', query: { listing: 'ENDS_SOON', round: one.roundId } }
+  if (one.what === 'link-full') return { name: 'links', query: { round: one.roundId, by: 'FILES', down: 'yes' } }
   if (one.what === 'prepared') return { name: 'sheet', params }
   const lists: Record<string, string> = { overdue: 'overdue', claimed: 'claimed', 'hand-over': 'handOver', 'walk-in': 'walkIns' }
   return { name: 'round', params, query: lists[one.what] ? { show: lists[one.what] } : {} }
@@ -173,7 +174,9 @@ ul a {
   color: var(--leaf-deep);
   font-size: 14px;
 }
-.overdue a {
+.overdue a,
+.no-room a,
+.link-full a {
   color: var(--rowan);
 }
 .hand-over a {

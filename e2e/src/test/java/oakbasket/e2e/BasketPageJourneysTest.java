@@ -213,5 +213,19 @@ class BasketPageJourneysTest extends Journey {
         String saved = Files.readString(sender.waitForDownload(() -> sender.getByText("Save as text").click()).path());
         assertThat(saved).contains(code, "log.pdf", "SHA-256 " + sender.locator(".sha").textContent(), "Receipts");
         assertThat(sender.getByRole(AriaRole.HEADING)).hasText("Thank you. Everything has arrived.");
+
+        Page anybody = browser.page(390, 844);
+        anybody.navigate(app.url() + "/receipt");
+        anybody.getByLabel("Receipt code").fill(code.toLowerCase(java.util.Locale.ROOT));
+        anybody.getByLabel("Choose the file").setInputFiles(pdf("whatever it is called.pdf", "receipt"));
+        button(anybody, "Check").click();
+        assertThat(anybody.getByText("Yes. This very file was received")).isVisible();
+        Browser.assertAccessible(anybody);
+        anybody.getByLabel("Choose the file").setInputFiles(pdf("log.pdf", "another one"));
+        button(anybody, "Check").click();
+        assertThat(anybody.getByText("No. With this receipt no file")).isVisible();
+        anybody.getByLabel("Receipt code").fill(code.substring(0, 13) + "?");
+        button(anybody, "Check").click();
+        assertThat(anybody.getByText("This is not a receipt code")).isVisible();
     }
 }

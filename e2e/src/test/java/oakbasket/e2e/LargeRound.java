@@ -70,6 +70,9 @@ final class LargeRound {
                         CASE WHEN MOD(b.id + i.position, 3) = 0 OR MOD(b.id + i.position, 3) = 1 AND MOD(b.id, 7) = 0 THEN DATEADD(HOUR, -3, CURRENT_TIMESTAMP) END
                     FROM basket b JOIN submission s ON s.basket_id = b.id JOIN checklist_item i ON i.round_id = b.round_id
                     WHERE MOD(b.id * 31 + i.position * 17, 10) < 7 AND b.round_id =\s""" + round);
+            sql.execute("UPDATE submission s SET files = (SELECT COUNT(*) FROM received_file f WHERE f.submission_id = s.id), "
+                    + "bytes = (SELECT COALESCE(SUM(size_bytes), 0) FROM received_file f WHERE f.submission_id = s.id), "
+                    + "last_file_at = (SELECT MAX(received_at) FROM received_file f WHERE f.submission_id = s.id)");
             sql.execute("INSERT INTO letter (contact_id, kind, state, batch, made_at, not_before, settled_at, to_address) SELECT contact_id, 'INVITATION', 'SENT', id, asked_at, asked_at, "
                     + "DATEADD(SECOND, MOD(id, 3000), asked_at), '' FROM basket WHERE round_id = " + round);
             sql.execute("INSERT INTO letter_basket (letter_id, basket_id, round_id) SELECT l.id, b.id, b.round_id FROM basket b JOIN letter l ON l.batch = b.id AND l.contact_id = b.contact_id "

@@ -19,11 +19,6 @@ class ScreenshotsTest {
         try (PackagedApp app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true", "--oakbasket.clock=2026-11-17T10:30:00Z",
                 "--oakbasket.office=Fennbrook Catchment Partnership"); Browser browser = new Browser()) {
             Api api = new Api(app.url());
-            Page door = browser.page(1280, 800);
-            door.navigate(app.url() + "/");
-            door.getByLabel("E-mail").waitFor();
-            shoot(door, "sign-in");
-
             Page desk = browser.desk(app);
             desk.locator(".columns").waitFor();
             shoot(desk, "today");
@@ -94,6 +89,11 @@ class ScreenshotsTest {
         desk.locator("tbody tr", new Page.LocatorOptions().setHasText("Reminder")).locator("button").nth(3).click();
         desk.locator(".sheet h2").waitFor();
         shoot(desk, "post");
+        desk.navigate(base + "/links?find=placement&by=PERSON");
+        desk.locator("main tbody .name").first().click();
+        desk.getByText("QR code").first().click();
+        desk.locator(".qr img").waitFor();
+        shoot(desk, "links");
         desk.navigate(base + "/setup");
         desk.getByText("Office closed").first().waitFor();
         shoot(desk, "setup");

@@ -48,3 +48,12 @@ CREATE TABLE frame_origin (
 
 -- What the sender wrote to the office along with the files.
 ALTER TABLE submission ADD COLUMN note VARCHAR(2000) DEFAULT '' NOT NULL;
+
+-- What senders could not send because something was full, for the coordinator to hear of: one row a link and reason.
+CREATE TABLE refused_upload (
+    link_id BIGINT NOT NULL REFERENCES link,
+    code    VARCHAR(30) NOT NULL,
+    last_at TIMESTAMP(9) WITH TIME ZONE NOT NULL,
+    PRIMARY KEY (link_id, code)
+);
+CREATE INDEX refused_upload_by_time ON refused_upload (last_at);

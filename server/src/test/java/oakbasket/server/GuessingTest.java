@@ -64,6 +64,18 @@ class GuessingTest {
     }
 
     @Test
+    void receiptsAreNotGuessedAt() {
+        Http caller = caller();
+        String question = "{\"code\":\"0000-0000-0000\",\"sha256\":\"" + "0".repeat(64) + "\"}";
+        for (int i = 0; i < 60; i++) {
+            assertThat(caller.post("/api/basket/receipt-check", question).text()).isEqualTo("{\"received\":false}");
+        }
+        Http.Answer refused = caller.post("/api/basket/receipt-check", question);
+        assertThat(refused.status()).isEqualTo(429);
+        assertThat(refused.header("Retry-After")).isNotEmpty();
+    }
+
+    @Test
     void aBrowserThatSignedInBeforeIsNotLockedOutByThoseWhoGuess() throws Exception {
         Http known = caller();
         assertThat(known.post("/api/session", body(EMAIL, PASSWORD)).status()).isEqualTo(200);

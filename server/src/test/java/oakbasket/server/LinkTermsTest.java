@@ -118,6 +118,7 @@ class LinkTermsTest {
         assertThat(ada.create(2, "three.pdf", 9).problem()).as("what is on its way counts").isEqualTo("link-files");
         terms(form().put("files", 9).put("totalMebibytes", 1));
         assertThat(ada.create(2, "three.pdf", 9).problem()).isEqualTo("link-total");
+        assertThat(round.desk.get("/api/today").json().path("needsYou").toString()).as("who answers for it hears of it").contains("{\"what\":\"link-full\",\"roundId\":" + round.id);
         terms(form());
         assertThat(ada.create(2, "three.pdf", 9).status()).isEqualTo(201);
     }
@@ -221,6 +222,14 @@ class LinkTermsTest {
         assertThat(refused.status()).isEqualTo(422);
         assertThat(refused.at(field)).contains(words);
         assertThat(link("Ada Brook").path("version").asInt()).isEqualTo(1);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {"{}", "{\"kind\":\"PAUSE\",\"ids\":[null]}", "{\"kind\":\"RENEW\",\"ids\":[]}", "{\"kind\":\"RENEW\",\"ids\":[1],\"days\":0}", "{\"kind\":\"NONE\",\"ids\":[1]}"})
+    void oddActsAreRefused(String body) {
+        assertThat(round.desk.post("/api/links/acts", body).status()).isBetween(400, 422);
+        assertThat(round.desk.put("/api/links/" + id + "/terms", "{}").status()).isBetween(400, 422);
+        assertThat(round.desk.post("/api/handouts", body).status()).isBetween(400, 422);
     }
 
     @Test

@@ -144,6 +144,8 @@ class RoundToFiledDocumentTest {
         assertThat(round.desk.get("/api/rounds/" + round.id + "/rehearsal").json().path("items")).hasSize(1);
         assertThat(round.row("Ben Reed").path("progress").asString()).as("a rehearsal counts for nothing").isEqualTo("ASKED");
         round.personal("Ben Reed").page();
+        assertThat(round.row("Ben Reed").path("progress").asString()).as("asking for the data is not looking").isEqualTo("ASKED");
+        round.personal("Ben Reed").seen();
         assertThat(round.row("Ben Reed").path("progress").asString()).isEqualTo("OPENED");
     }
 

@@ -69,6 +69,29 @@ class SenderLanguageTest {
         assertThat(round.desk.get("/api/rounds/" + round.id + "/to-check").text()).contains("Page 2 follows by post.");
     }
 
+    /** Source of the hash: FIPS 180-4, computed by the JDK. Whoever asks learns yes or no, and the same no for every reason. */
+    @Test
+    void aReceiptProvesOneContentAndNothingElse() throws Exception {
+        TestRound round = new TestRound().open();
+        TestRound.Sender ada = round.personal("Ada Brook").begin();
+        byte[] content = TestRound.pdf("proof");
+        ada.send(1, "a.pdf", content);
+        String code = ada.finish().json().path("code").asString();
+        String sha256 = java.util.HexFormat.of().formatHex(java.security.MessageDigest.getInstance("SHA-256").digest(content));
+        assertThat(check(code, sha256).json().toString()).isEqualTo("{\"received\":true}");
+        assertThat(check(code.toLowerCase(java.util.Locale.ROOT).replace("-", " "), sha256).json().path("received").asBoolean()).isTrue();
+        assertThat(check(code, sha256.replace(sha256.charAt(0), sha256.charAt(0) == 'a' ? 'b' : 'a')).text()).isEqualTo(check("0000-0000-0000", sha256).text()).isEqualTo("{\"received\":false}");
+        assertThat(check(code + "X", sha256).at("code")).contains("twelve");
+        assertThat(check(code, "abc").at("sha256")).contains("64");
+        long file = round.panel("Ada Brook").path("files").get(0).path("id").asLong();
+        round.desk.post("/api/removals/" + file, "{\"reason\":\"wrong person\"}");
+        assertThat(check(code, sha256).json().path("received").asBoolean()).as("it was received, whatever became of it").isTrue();
+    }
+
+    private static Http.Answer check(String code, String sha256) {
+        return new Http().post("/api/basket/receipt-check", "{\"code\":\"" + code + "\",\"sha256\":\"" + sha256 + "\"}");
+    }
+
     private static JsonNode data(Http.Answer page, String id) {
         Matcher found = DATA.matcher(page.text());
         while (found.find()) {

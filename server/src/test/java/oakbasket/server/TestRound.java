@@ -138,6 +138,10 @@ final class TestRound {
             return http.get("/api/basket", "Oak-Link", token, "Oak-Ticket", ticket);
         }
 
+        Http.Answer seen() {
+            return http.post("/api/basket/seen", "", "Oak-Link", token, "Oak-Ticket", ticket);
+        }
+
         Http.Answer begin(String name, String email) {
             ObjectNode who = Http.JSON.createObjectNode().put("name", name).put("email", email);
             Http.Answer begun = http.post("/api/basket/submissions", who.toString(), "Oak-Link", token, "Oak-Ticket", ticket);

@@ -46,7 +46,7 @@ class BasketActController {
     record LatePerson(@Nullable String name, @Nullable String email) {
     }
 
-    record AddLate(List<LatePerson> people, List<String> groups) {
+    record AddLate(@Nullable List<LatePerson> people, @Nullable List<String> groups) {
     }
 
     /**
@@ -101,8 +101,9 @@ class BasketActController {
     BasketActs.BasketsChanged addLate(@PathVariable long id, @RequestBody AddLate body, @AuthenticationPrincipal Account account) {
         List<Person> people = new ArrayList<>();
         List<Fault> errors = new ArrayList<>();
-        for (int i = 0; i < body.people().size(); i++) {
-            LatePerson late = body.people().get(i);
+        List<LatePerson> typed = body.people() == null ? List.of() : body.people();
+        for (int i = 0; i < typed.size(); i++) {
+            LatePerson late = typed.get(i);
             try {
                 people.add(new Person(text(late.name()).strip(), MailAddress.parse(text(late.email()))));
             } catch (FaultyValue problem) {
@@ -112,7 +113,7 @@ class BasketActController {
         if (!errors.isEmpty()) {
             throw Problem.fields(errors);
         }
-        return acts.addLate(id, people, body.groups(), account.id());
+        return acts.addLate(id, people, body.groups() == null ? List.of() : body.groups(), account.id());
     }
 
     private static AllowanceChange change(BasketChange act) {

@@ -13,6 +13,7 @@ import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Limits;
 import oakbasket.server.storage.Transactions;
 import org.springframework.stereotype.Service;
 
@@ -35,14 +36,37 @@ public class Receipts {
     private final ReceivedFiles files;
     private final Rounds rounds;
     private final Transactions transactions;
+    private final Limits limits;
     private final Clock clock;
 
-    Receipts(SubmissionTable table, ReceivedFiles files, Rounds rounds, Transactions transactions, Clock clock) {
+    Receipts(SubmissionTable table, ReceivedFiles files, Rounds rounds, Transactions transactions, Limits limits, Clock clock) {
         this.table = table;
         this.files = files;
         this.rounds = rounds;
         this.transactions = transactions;
+        this.limits = limits;
         this.clock = clock;
+    }
+
+    /**
+     * Whether this very content was received with the submission of a receipt. What is said is the same for a code that was never given and for another content.
+     *
+     * @param sha256 in hexadecimal
+     * @param caller the caller's address, by which asking is limited
+     * @throws Problem naming the field that cannot be read, or when there were too many questions
+     */
+    public boolean proves(String code, String sha256, String caller) {
+        limits.count(Limits.Kind.RECEIPT, caller);
+        if (!sha256.matches("[0-9a-fA-F]{64}")) {
+            throw Problem.field("sha256", "not-a-hash");
+        }
+        ReceiptCode receipt;
+        try {
+            receipt = ReceiptCode.parse(code);
+        } catch (IllegalArgumentException mistyped) {
+            throw Problem.field("code", "not-a-receipt");
+        }
+        return table.byReceipt(receipt.text()).filter(submission -> submission.finishedAt() != null && files.receivedWith(submission.id(), HexFormat.of().parseHex(sha256))).isPresent();
     }
 
     /**

@@ -55,7 +55,7 @@ class HandoutController {
     @PostMapping(path = "/api/handouts", produces = MediaType.APPLICATION_PDF_VALUE)
     ResponseEntity<byte[]> sheets(@RequestBody SheetsWanted wanted, HttpServletRequest request) {
         List<Long> ids = wanted.links();
-        if (ids == null || ids.isEmpty() || ids.size() > Handouts.MOST_SHEETS) {
+        if (ids == null || ids.isEmpty() || ids.size() > Handouts.MOST_SHEETS || ids.stream().anyMatch(java.util.Objects::isNull)) {
             throw Problem.field("links", "choose-links", Handouts.MOST_SHEETS);
         }
         String passcode = wanted.passcode() == null ? "" : wanted.passcode().strip();

@@ -9,6 +9,7 @@ import java.time.ZoneId;
 import java.time.format.DateTimeParseException;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import oakbasket.core.deadline.LocalDeadline;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.link.LinkChange;
@@ -66,7 +67,7 @@ class LinkController {
      * @param days for a renewal; null means while the round gathers
      * @param passcode one for all of them; empty means none any more
      */
-    record LinkBulk(LinkActKind kind, @Nullable List<Long> ids, LinkList.@Nullable Wanted all, @Nullable Integer days, @Nullable String passcode) {
+    record LinkBulk(@Nullable LinkActKind kind, @Nullable List<Long> ids, LinkList.@Nullable Wanted all, @Nullable Integer days, @Nullable String passcode) {
     }
 
     /**
@@ -78,7 +79,7 @@ class LinkController {
      * @param endsAt a time of that day; empty means its end
      * @param name the readable part of the address; empty for none
      */
-    record TermsForm(int version, @Nullable String beginsOn, @Nullable String beginsAt, EndKind ends, @Nullable Integer days, @Nullable String endsOn, @Nullable String endsAt,
+    record TermsForm(int version, @Nullable String beginsOn, @Nullable String beginsAt, @Nullable EndKind ends, @Nullable Integer days, @Nullable String endsOn, @Nullable String endsAt,
             @Nullable Integer uses, @Nullable Integer files, @Nullable Long fileMebibytes, @Nullable Long totalMebibytes, @Nullable String name) {
     }
 
@@ -131,7 +132,8 @@ class LinkController {
     /** Pauses, withdraws or renews links, or takes that back; all of them or none. */
     @PostMapping("/acts")
     LinkActs.LinksChanged act(@RequestBody LinkBulk bulk, @AuthenticationPrincipal Account account) {
-        return bulk.kind() == LinkActKind.PASSCODE ? acts.setPasscode(ids(bulk), passcode(bulk.passcode()), account.id()) : acts.apply(ids(bulk), change(bulk), account.id());
+        List<Long> ids = ids(bulk);
+        return bulk.kind() == LinkActKind.PASSCODE ? acts.setPasscode(ids, passcode(bulk.passcode()), account.id()) : acts.apply(ids, change(bulk), account.id());
     }
 
     @PostMapping("/acts/{id}/undo")
@@ -166,12 +168,15 @@ class LinkController {
     }
 
     private List<Long> ids(LinkBulk bulk) {
+        if (bulk.kind() == null) {
+            throw Problem.unreadable("unreadable");
+        }
         LinkList.Wanted all = bulk.all();
         if (all != null) {
             return list.ids(new LinkList.Wanted(cut(all.find()), all.listing(), all.round()));
         }
         List<Long> ids = bulk.ids();
-        if (ids == null || ids.isEmpty() || ids.size() > MOST_AT_ONCE) {
+        if (ids == null || ids.isEmpty() || ids.size() > MOST_AT_ONCE || ids.stream().anyMatch(Objects::isNull)) {
             throw Problem.field("ids", "choose-links", MOST_AT_ONCE);
         }
         return ids;
@@ -182,7 +187,7 @@ class LinkController {
         if (days != null && (days < 1 || days > LinkWindow.LONGEST_LIFE.toDays())) {
             throw Problem.field("days", "link-days", LinkWindow.LONGEST_LIFE.toDays());
         }
-        return switch (bulk.kind()) {
+        return switch (Objects.requireNonNull(bulk.kind())) {
             case PAUSE -> new LinkChange.Pause(true);
             case GO_ON -> new LinkChange.Pause(false);
             case WITHDRAW -> new LinkChange.Withdraw(true);
@@ -204,7 +209,11 @@ class LinkController {
         Instant now = clock.instant();
         String beginsOn = text(form.beginsOn());
         Instant begins = beginsOn.isEmpty() ? null : new LocalDeadline(date("begins", beginsOn), text(form.beginsAt()).isEmpty() ? LocalTime.MIDNIGHT : time("begins", text(form.beginsAt())), zone).instant();
-        return switch (form.ends()) {
+        EndKind ends = form.ends();
+        if (ends == null) {
+            throw Problem.unreadable("unreadable");
+        }
+        return switch (ends) {
             case GATHERING -> new LinkWindow(now, begins, null);
             case DAYS -> {
                 Integer days = form.days();

@@ -181,8 +181,11 @@ class ReceivedFileTable {
         return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE upload_id = :upload UNION ALL SELECT 1 FROM removed_file WHERE upload_id = :upload)").param("upload", uploadId).query(Boolean.class).single();
     }
 
-    boolean anyOfSubmission(long submissionId) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE submission_id = :submission UNION ALL SELECT 1 FROM removed_file WHERE submission_id = :submission)").param("submission", submissionId)
+    /** Also of files that were taken out since: they were received. */
+    boolean receivedWith(long submissionId, byte[] sha256) {
+        return jdbc.sql("""
+                SELECT EXISTS (SELECT 1 FROM received_file WHERE submission_id = :submission AND sha256 = :hash
+                    UNION ALL SELECT 1 FROM removed_file WHERE submission_id = :submission AND sha256 = :hash)""").param("submission", submissionId).param("hash", sha256)
                 .query(Boolean.class).single();
     }
 

@@ -174,9 +174,9 @@ public class ReceivedFiles {
         return table.receivedBy(uploadId);
     }
 
-    /** Whether anything of a submission was received. */
-    public boolean anyOfSubmission(long submissionId) {
-        return table.anyOfSubmission(submissionId);
+    /** Whether a file with this content was received with a submission, also where it was taken out since. */
+    public boolean receivedWith(long submissionId, byte[] sha256) {
+        return table.receivedWith(submissionId, sha256);
     }
 
     /** How many files of an item that count came by other submissions than this one. */

@@ -32,6 +32,8 @@ public class Limits {
         PASSCODE_OF_LINK(200, Duration.ofHours(1)),
         /** Links that do not exist or are withdrawn, per caller. */
         UNKNOWN_LINK(60, Duration.ofMinutes(1)),
+        /** Receipts checked against a file, per caller. */
+        RECEIPT(60, Duration.ofMinutes(1)),
         /** Submissions begun, per link and caller. */
         SUBMISSION(120, Duration.ofHours(1)),
         /** Uploads begun, per link and caller. */

@@ -24,8 +24,9 @@ class BasketPageController {
         return html(document.behind(token(request), Caller.of(request)));
     }
 
-    @GetMapping("/rehearsal/{round}")
-    ResponseEntity<byte[]> rehearsal() {
+    /** Pages that ask for their data themselves: the rehearsal of the desk, and the check of a receipt. */
+    @GetMapping({"/rehearsal/{round}", "/receipt"})
+    ResponseEntity<byte[]> withoutData() {
         return html(document.empty());
     }
 

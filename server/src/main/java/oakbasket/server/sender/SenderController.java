@@ -45,6 +45,13 @@ class SenderController {
     record Ending(@Nullable String note) {
     }
 
+    /** A receipt code as it was typed, and the SHA-256 of a file in hexadecimal. */
+    record ReceiptQuestion(@Nullable String code, @Nullable String sha256) {
+    }
+
+    record Proof(boolean received) {
+    }
+
     record Begun(String submission) {
     }
 
@@ -139,6 +146,12 @@ class SenderController {
     @PostMapping("/api/basket/submissions/finish")
     Receipts.Receipt finish(@RequestHeader(value = "Oak-Submission", required = false) @Nullable String key, @RequestBody(required = false) @Nullable Ending ending) {
         return receipts.finish(submissions.byKey(key), ending == null ? "" : text(ending.note()));
+    }
+
+    /** Whether a file with this content was received with the sending of this receipt; anybody may ask who holds both. */
+    @PostMapping("/api/basket/receipt-check")
+    Proof check(@RequestBody ReceiptQuestion question, HttpServletRequest request) {
+        return new Proof(receipts.proves(text(question.code()), text(question.sha256()), Caller.of(request)));
     }
 
     /** For the desk: the page as a sender will see it, also of a draft that could be opened. */

@@ -22,6 +22,7 @@ import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Known;
+import oakbasket.server.upload.RefusedUploads;
 import org.springframework.stereotype.Service;
 
 /** Today across all gathering rounds: what is just in, what needs somebody, what is coming up. */
@@ -32,7 +33,7 @@ class TodayOverview {
     record JustIn(long roundId, String round, long basketId, String person, int files, List<String> names, Instant last, boolean unseen) {
     }
 
-    /** Something a coordinator should do; {@code what} is {@code check}, {@code claimed}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code link-ends}, {@code prepared} or {@code retention}. */
+    /** Something a coordinator should do; {@code what} is {@code check}, {@code claimed}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code link-ends}, {@code link-full}, {@code no-room}, {@code prepared} or {@code retention}. */
     record NeedsYou(String what, long roundId, String round, int count, List<String> people) {
     }
 
@@ -56,16 +57,18 @@ class TodayOverview {
     private final Baskets baskets;
     private final ReceivedFiles files;
     private final LinkList links;
+    private final RefusedUploads refusals;
     private final AccountService accounts;
     private final Settings settings;
     private final Clock clock;
 
-    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, LinkList links, AccountService accounts, Settings settings, Clock clock) {
+    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, LinkList links, RefusedUploads refusals, AccountService accounts, Settings settings, Clock clock) {
         this.board = board;
         this.rounds = rounds;
         this.baskets = baskets;
         this.files = files;
         this.links = links;
+        this.refusals = refusals;
         this.accounts = accounts;
         this.settings = settings;
         this.clock = clock;
@@ -106,6 +109,8 @@ class TodayOverview {
         all.stream().filter(head -> head.state() == RoundState.DRAFT && head.seriesId() != null)
                 .forEach(head -> needs.add(new NeedsYou("prepared", head.id(), head.title(), 1, List.of())));
         gathering.forEach(judged -> needs.addAll(needsYou(judged)));
+        refusals.since(clock.instant().minus(RECENT)).forEach(refused -> needs.add(new NeedsYou(refused.noRoom() ? "no-room" : "link-full", refused.roundId(), refused.round(),
+                refused.links(), List.of())));
         links.ending(MOST_NAMES).forEach(ending -> needs.add(new NeedsYou("link-ends", ending.roundId(), ending.round(), ending.links(), ending.people())));
         rounds.keptUntilBefore(today).forEach(round -> needs.add(new NeedsYou("retention", round.id(), round.title(), 1, List.of())));
         return needs;

@@ -46,6 +46,7 @@ public class Uploads {
     private final Arrivals arrivals;
     private final FileQuota quota;
     private final LinkQuota linkQuota;
+    private final RefusedUploads refusals;
     private final FileStore store;
     private final Disk disk;
     private final DataFolder folder;
@@ -57,13 +58,14 @@ public class Uploads {
     private final Clock clock;
     private final Set<String> locked = ConcurrentHashMap.newKeySet();
 
-    Uploads(UploadTable table, Arrivals arrivals, FileQuota quota, LinkQuota linkQuota, FileStore store, Disk disk, DataFolder folder, UploadWriter writer, SecretKeys keys,
+    Uploads(UploadTable table, Arrivals arrivals, FileQuota quota, LinkQuota linkQuota, RefusedUploads refusals, FileStore store, Disk disk, DataFolder folder, UploadWriter writer, SecretKeys keys,
             Transactions transactions, DiskPromises promises, Limits limits, Clock clock) {
         this.promises = promises;
         this.table = table;
         this.arrivals = arrivals;
         this.quota = quota;
         this.linkQuota = linkQuota;
+        this.refusals = refusals;
         this.store = store;
         this.disk = disk;
         this.folder = folder;
@@ -88,13 +90,17 @@ public class Uploads {
      */
     Upload begin(Link link, Destination destination, String fileName, long length, String metadata, String caller) {
         Upload upload = fresh(link, destination, fileName, length, metadata, caller);
-        quota.take(destination.submission(), destination.item(), () -> {
-            linkQuota.take(link, upload.id(), fileName, length);
-            linkQuota.rest(upload.id(), false);
-            promises.promise(upload.id(), link.id(), caller, length);
-            promises.rest(upload.id(), length);
-            writer.insert(upload);
-        });
+        try {
+            quota.take(destination.submission(), destination.item(), () -> {
+                linkQuota.take(link, upload.id(), fileName, length);
+                linkQuota.rest(upload.id(), false);
+                promises.promise(upload.id(), link.id(), caller, length);
+                promises.rest(upload.id(), length);
+                writer.insert(upload);
+            });
+        } catch (Problem refused) {
+            throw refusals.noted(link, refused);
+        }
         transactions.flush();
         return upload;
     }
@@ -126,7 +132,7 @@ public class Uploads {
             throw notStored(upload.id(), problem);
         } catch (RuntimeException refused) {
             discard(upload.id());
-            throw refused;
+            throw refused instanceof Problem problem ? refusals.noted(link, problem) : refused;
         }
     }
 
@@ -206,6 +212,8 @@ public class Uploads {
             return offset;
         } catch (IOException | UncheckedIOException problem) {
             throw notStored(id, problem);
+        } catch (Problem refused) {
+            throw refusals.noted(link, refused);
         } finally {
             promises.rest(id, missing);
             linkQuota.rest(id, missing == 0);
