@@ -14,6 +14,7 @@ import { usePage, type PageItem } from './use-page'
 import { useSending } from './use-sending'
 
 const LONGEST_NOTE = 2_000
+const touch = matchMedia('(pointer: coarse)').matches
 const { rehearsal, token, page, problem, headers, passcodeNeeded, begin, load, unlock, takeForm } = usePage()
 const sending = useSending(token, headers, rehearsal, page)
 const { chosen, notices, phase, receipt, note, waiting, online, rate, bytes, there, broken, begun, secondsLeft } = sending
@@ -23,6 +24,8 @@ const sendError = ref('')
 const nothingChosen = ref(false)
 const restored = ref(0)
 const over = ref(false)
+/** Somebody typed here before, perhaps somebody else who shares this computer. */
+const cameBack = ref(!!(sending.before?.name || sending.before?.email || sending.before?.note))
 
 /** What was said of the files chosen is no longer true when they change. */
 watch(() => [chosen.length, broken.value], () => {
@@ -71,6 +74,7 @@ onMounted(async () => {
 async function send() {
   sendError.value = ''
   restored.value = 0
+  cameBack.value = false
   Object.assign(whoErrors, { name: '', email: '' })
   nothingChosen.value = chosen.length === 0
   if (nothingChosen.value) return
@@ -102,6 +106,13 @@ async function another() {
   sending.another()
   await load()
   scrollTo(0, 0)
+}
+
+function forgetAll() {
+  sending.another()
+  Object.assign(who, { name: '', email: '' })
+  restored.value = 0
+  cameBack.value = false
 }
 
 function pickedTogether(event: Event) {
@@ -155,7 +166,10 @@ async function dropped(event: DragEvent) {
       </header>
 
       <form novalidate @submit.prevent="send">
-        <p v-if="restored > 0" class="kept" role="status">{{ text.keptFrom(restored) }}</p>
+        <p v-if="restored > 0 || cameBack" class="kept">
+          <span role="status">{{ restored > 0 ? text.keptFrom(restored) : '' }}</span>
+          <button class="button plain small" type="button" @click="forgetAll">{{ text.forget }}</button>
+        </p>
         <fieldset v-if="page.open" class="who" :disabled="busy">
           <legend>{{ text.whoTitle }}</legend>
           <label for="who-name">{{ text.name }}</label>
@@ -175,6 +189,7 @@ async function dropped(event: DragEvent) {
             <input type="file" class="hidden-text" multiple :aria-label="text.chooseAll" @change="pickedTogether" />
             {{ text.chooseAll }}
           </label>
+          <span v-if="!touch" class="quiet">{{ text.dropHere }}</span>
         </div>
 
         <ItemCard

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { desk, type ListedLink, type Schemas } from '../../../api/desk'
 import { limits } from '../../../api/limits'
 import { text } from '../../../text/desk'
+import BulkFrame from '../../BulkFrame.vue'
 import NamedMenu from '../../fields/NamedMenu.vue'
 import { say } from '../../say'
 import { useSubmit } from '../../use-submit'
@@ -50,9 +51,8 @@ function askPrint() {
 </script>
 
 <template>
-  <section class="bulk" :aria-label="t.chosen(count)">
-    <strong aria-live="polite">{{ t.chosen(count) }}</strong>
-    <div class="actions">
+  <BulkFrame :label="t.chosen(count)">
+    <template #actions>
       <ElButton v-if="more" type="primary" link size="small" @click="emit('all')">{{ t.chooseAll(total) }}</ElButton>
       <NamedMenu :label="t.renew" :names="renewals.map((one) => one.label)" small @pick="(n) => run('RENEW', renewals[n]!.days)" />
       <ElButton v-if="any((link) => link.state !== 'PAUSED')" size="small" @click="run('PAUSE')">{{ t.pause }}</ElButton>
@@ -62,7 +62,7 @@ function askPrint() {
       <ElButton size="small" :aria-expanded="form === 'passcode'" @click="unfold('passcode')">{{ t.setPasscode }}</ElButton>
       <ElButton size="small" :aria-expanded="form === 'print'" @click="askPrint">{{ t.print }}</ElButton>
       <ElButton type="primary" link size="small" @click="emit('clear')">{{ t.chooseNone }}</ElButton>
-    </div>
+    </template>
     <form v-if="form === 'passcode'" class="form" @submit.prevent="setPasscode" @keydown.esc.stop="form = undefined">
       <label for="bulk-passcode">{{ t.newPasscode }}</label>
       <ElInput id="bulk-passcode" v-model="passcode" autocomplete="off" :maxlength="limits.RoundSheet.passcode.longest" />
@@ -76,31 +76,12 @@ function askPrint() {
       <p v-if="problem" class="error" role="alert">{{ problem.at('passcode') || problem.detail }}</p>
       <span><ElButton type="primary" size="small" native-type="submit" :loading="busy">{{ busy ? t.printing : t.doPrint }}</ElButton></span>
     </form>
-  </section>
+  </BulkFrame>
 </template>
 
 <style scoped>
-.bulk {
-  position: sticky;
-  top: 0;
-  z-index: 4;
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px 18px;
-  margin-bottom: 8px;
-  padding: 8px 14px;
-  border: 1px solid var(--oak);
-  background: var(--card);
-}
-.actions {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-}
 .form {
   display: grid;
-  flex-basis: 100%;
   gap: 6px;
 }
 </style>

@@ -75,7 +75,7 @@ async function takeBack(actId: number) {
           <h2>{{ link.person ?? t.open }}</h2>
           <p class="quiet"><RouterLink :to="{ name: 'round', params: { id: link.roundId }, query: link.basketId ? { basket: link.basketId } : {} }">{{ link.round }}</RouterLink></p>
           <p>
-            <strong>{{ t.states[link.state] }}</strong><template v-if="link.endsSoon">, {{ t.endsSoon }}</template>.
+            <strong>{{ t.states[link.state] }}</strong><template v-if="link.endsSoon">, {{ t.endsSoon }}</template><template v-if="link.removed">, {{ t.removed }}</template>.
             <span class="quiet">{{ t.used(link.uses, link.files, sizeWords(link.bytes)) }}<template v-if="link.lastUse">, {{ t.lastUse(dayAndTime(link.lastUse)) }}</template></span>
           </p>
         </div>
@@ -100,7 +100,7 @@ async function takeBack(actId: number) {
           <ElButton v-if="link.state === 'PAUSED'" size="small" @click="run('GO_ON')">{{ t.goOn }}</ElButton>
           <ElButton v-else-if="link.state !== 'WITHDRAWN'" size="small" @click="run('PAUSE')">{{ t.pause }}</ElButton>
           <ElButton v-if="link.state !== 'WITHDRAWN'" size="small" @click="run('WITHDRAW')">{{ t.withdraw }}</ElButton>
-          <ElButton v-else size="small" @click="run('GIVE_BACK')">{{ t.giveBack }}</ElButton>
+          <ElButton v-else-if="!link.removed" size="small" @click="run('GIVE_BACK')">{{ t.giveBack }}</ElButton>
           <ElButton size="small" @click="settingPasscode = true">{{ t.setPasscode }}</ElButton>
           <AskOnce :label="t.newAddressDo" :question="t.newAddressQuestion" small plain @sure="newAddress" />
         </div>

@@ -4,6 +4,7 @@ import { limits } from '../../../api/limits'
 import type { Row } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import BulkFrame from '../../BulkFrame.vue'
 import SendLetters from '../post/SendLetters.vue'
 import ExtendForm from './ExtendForm.vue'
 import { ask } from '../../say'
@@ -50,9 +51,8 @@ async function set(kind: 'EXCUSE' | 'PAUSE' | 'REMOVE', on: boolean, words: stri
 </script>
 
 <template>
-  <section class="bulk" :aria-label="t.chosen(rows.length)">
-    <strong aria-live="polite">{{ t.chosen(rows.length) }}</strong>
-    <div class="actions">
+  <BulkFrame :label="t.chosen(rows.length)">
+    <template #actions>
       <ElButton size="small" :aria-expanded="form === 'extend'" @click="form = form === 'extend' ? undefined : 'extend'">{{ text.panel.extend }}</ElButton>
       <ElButton size="small" :aria-expanded="form === 'write'" @click="form = form === 'write' ? undefined : 'write'">{{ text.post.write }}</ElButton>
       <ElButton v-if="rows.some((row) => !row.waived)" size="small" @click="set('EXCUSE', true, text.panel.excusedAll)">{{ t.excuse }}</ElButton>
@@ -63,7 +63,7 @@ async function set(kind: 'EXCUSE' | 'PAUSE' | 'REMOVE', on: boolean, words: stri
       <ElButton v-if="rows.some((row) => !row.removed)" size="small" @click="set('REMOVE', true, t.removedNow)">{{ t.remove }}</ElButton>
       <ElButton v-if="rows.some((row) => row.removed)" size="small" @click="set('REMOVE', false, t.putBackNow)">{{ t.putBack }}</ElButton>
       <ElButton type="primary" link size="small" @click="emit('clear')">{{ t.clear }}</ElButton>
-    </div>
+    </template>
     <ExtendForm v-if="form === 'extend'" date="" reason="" :save="extend" @done="form = undefined" />
     <SendLetters v-if="form === 'write'" :key="rows.map((row) => row.id).join()" :round-id="roundId" :baskets="rows.map((row) => row.id)" @done="form = undefined" />
     <form v-if="form === 'note'" class="form" @submit.prevent="saveNote" @keydown.esc.stop="form = undefined">
@@ -72,31 +72,10 @@ async function set(kind: 'EXCUSE' | 'PAUSE' | 'REMOVE', on: boolean, words: stri
       <p v-if="problem" class="error" role="alert">{{ problem.at('text') || problem.detail }}</p>
       <span><ElButton type="primary" size="small" native-type="submit">{{ t.saveNote }}</ElButton></span>
     </form>
-  </section>
+  </BulkFrame>
 </template>
 
 <style scoped>
-.bulk {
-  position: sticky;
-  top: 0;
-  z-index: 4;
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px 18px;
-  margin-bottom: 8px;
-  padding: 8px 14px;
-  border: 1px solid var(--oak);
-  background: var(--card);
-}
-.actions {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-}
-.bulk > form {
-  flex-basis: 100%;
-}
 .form {
   display: grid;
   gap: 6px;

@@ -123,6 +123,10 @@ class BasketPageJourneysTest extends Journey {
         assertThat(second.getByText("Kept from before: 1 file. It is not sent yet.")).isVisible();
         assertThat(second.getByLabel("Your name")).hasValue("Kit Alder");
         assertThat(second.getByLabel("A word to the office (optional)")).hasValue("From the barn");
+        Page shared = second.context().newPage();
+        shared.navigate(link);
+        assertThat(shared.getByText("Not yours? Remove all of it")).isVisible();
+        shared.close();
         send(second);
         assertThat(second.locator(".code")).isVisible();
         second.navigate(link);

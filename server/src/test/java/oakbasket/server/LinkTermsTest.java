@@ -194,6 +194,8 @@ class LinkTermsTest {
     void takingSomebodyOutWithdrawsAndPuttingBackGivesBackOnlyThat() {
         round.act("REMOVE", "Ada Brook", "\"on\":true");
         assertThat(ada.page().problem()).isEqualTo("link-unknown");
+        assertThat(act("GIVE_BACK", id).json().path("changed").asInt()).as("who is out gets nothing back by the link").isZero();
+        assertThat(ada.page().problem()).isEqualTo("link-unknown");
         round.act("REMOVE", "Ada Brook", "\"on\":false");
         assertThat(ada.page().status()).isEqualTo(200);
         act("WITHDRAW", id);

@@ -132,7 +132,7 @@ class LinkController {
     /** Pauses, withdraws or renews links, or takes that back; all of them or none. */
     @PostMapping("/acts")
     LinkActs.LinksChanged act(@RequestBody LinkBulk bulk, @AuthenticationPrincipal Account account) {
-        List<Long> ids = ids(bulk);
+        List<Long> ids = bulk.kind() == LinkActKind.GIVE_BACK ? list.toGiveBack(ids(bulk)) : ids(bulk);
         return bulk.kind() == LinkActKind.PASSCODE ? acts.setPasscode(ids, passcode(bulk.passcode()), account.id()) : acts.apply(ids, change(bulk), account.id());
     }
 

@@ -102,6 +102,12 @@ public class LinkList {
         return in(found(wanted), wanted.listing(), folders.gone(), clock.instant()).stream().map(LinkListTable.Entry::id).toList();
     }
 
+    /** Those of these links that can be given back: whoever was taken out of a round gets the link back by being put back. */
+    List<Long> toGiveBack(List<Long> ids) {
+        Set<Long> removed = Set.copyOf(table.ofRemoved(ids));
+        return ids.stream().filter(id -> !removed.contains(id)).toList();
+    }
+
     /** One link. */
     ListedLink one(long id) {
         return table.byId(id).stream().findFirst().map(entry -> told(entry, folders.gone(), clock.instant())).orElseThrow(() -> Problem.notFound("no-link"));

@@ -1,9 +1,11 @@
 package oakbasket.server.link;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import oakbasket.core.link.LinkTerms;
 import oakbasket.core.round.RoundState;
+import oakbasket.server.storage.IdChunks;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -47,6 +49,11 @@ class LinkListTable {
 
     List<Entry> byId(long id) {
         return read("WHERE l.id = ?", id);
+    }
+
+    /** Which of these links open the basket of somebody who was taken out of the round. */
+    List<Long> ofRemoved(Collection<Long> ids) {
+        return IdChunks.ask(ids, some -> jdbc.sql("SELECT l.id FROM link l JOIN basket b ON b.id = l.basket_id WHERE b.removed_at IS NOT NULL AND l.id = ANY(?)").param(some).query(Long.class).list());
     }
 
     private List<Entry> read(String where, Object... values) {
