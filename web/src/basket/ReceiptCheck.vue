@@ -42,7 +42,7 @@ async function check() {
     <p>{{ text.checkNote }}</p>
     <form novalidate @submit.prevent="check">
       <label for="check-code">{{ text.checkCode }}</label>
-      <input id="check-code" v-model="code" class="input mono" dir="ltr" autocomplete="off" spellcheck="false" placeholder="XXXX-XXXX-XXXX" maxlength="40" :aria-invalid="!!errors.code" aria-describedby="check-code-error" @input="received = undefined" />
+      <input id="check-code" v-model="code" class="input mono" dir="ltr" autocomplete="off" spellcheck="false" placeholder="SR2C-BRFB-V91E" maxlength="40" :aria-invalid="!!errors.code" aria-describedby="check-code-error" @input="received = undefined" />
       <p id="check-code-error" class="error" role="alert">{{ errors.code }}</p>
       <span>{{ text.checkFile }}</span>
       <label class="button file">

@@ -9,6 +9,7 @@ import TimeField from '../../fields/TimeField.vue'
 import FieldBox from '../compose/FieldBox.vue'
 import { useSubmit } from '../../use-submit'
 import { localParts } from './link-words'
+import { OFFERED_DAYS } from './renewals'
 
 /** The terms of one link, in the round's zone. */
 const props = defineProps<{ link: ListedLink; suggestion: string }>()
@@ -16,7 +17,6 @@ const emit = defineEmits<{ saved: [result: Schemas['LinksChanged']]; cancel: [];
 type EndKind = NonNullable<Schemas['TermsForm']['ends']>
 const t = text.links
 const MEBIBYTE = 1024 * 1024
-const OFFERED_DAYS = [14, 7, 2, 1]
 const END_KINDS = Object.entries(t.endKinds) as [EndKind, string][]
 const begins = localParts(props.link.beginsAt, props.link.zone)
 const ends = localParts(props.link.ownEnd ? props.link.end : null, props.link.zone)

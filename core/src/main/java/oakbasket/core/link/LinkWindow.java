@@ -3,7 +3,6 @@ package oakbasket.core.link;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.util.List;
 import java.util.Optional;
 import oakbasket.core.fault.Fault;
 import org.jspecify.annotations.Nullable;
@@ -21,8 +20,6 @@ public record LinkWindow(Instant setAt, @Nullable Instant beginsAt, @Nullable In
     public static final Duration LONGEST_LIFE = Duration.ofDays(180);
     /** How long before its end a link warns. */
     public static final Duration WARNING = Duration.ofDays(14);
-    /** How many days are offered for a link's life, the usual one first (common practice, no source). */
-    public static final List<Integer> OFFERED_DAYS = List.of(14, 7, 2, 1);
     /** How far ahead a link may begin. */
     public static final Duration FARTHEST_BEGIN = Duration.ofDays(365);
 
