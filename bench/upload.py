@@ -99,6 +99,15 @@ class Product:
         text = answer.read()
         assert answer.status == 201, text
 
+    def together(self, connection, names, body):
+        """Several small files in one request, as the page of senders sends them."""
+        index = json.dumps([{"item": 1, "name": name, "bytes": len(body), "once": name} for name in names]).encode()
+        connection.request("POST", "/api/basket/files", body=index + body * len(names), headers={"Oak-Link": self.token, "Oak-Submission": self.submission, "Oak-Index": str(len(index)),
+                           "Content-Type": "application/octet-stream"})
+        answer = connection.getresponse()
+        text = answer.read()
+        assert answer.status == 200 and not any(one["problem"] for one in json.loads(text)), text
+
     def finish(self):
         request = urllib.request.Request(self.base + "/api/basket/submissions/finish", method="POST", data=b"{}",
                                          headers={"Content-Type": "application/json", "Oak-Submission": self.submission})
@@ -196,8 +205,12 @@ def large(product, nginx, piece):
 
 def small(product, nginx):
     body = os.urandom(SMALL)
-    own, other = [], []
+    own, grouped, other = [], [], []
     for n in range(SMALL_ROUNDS + 1):
+        product.begin()
+        connection = connect(product.port)
+        names = [f"g{n}f{i}.bin" for i in range(FILES)]
+        c = timed(lambda: ([product.together(connection, names[i:i + 64], body) for i in range(0, FILES, 64)], product.finish()))
         product.begin()
         connection = connect(product.port)
         a = timed(lambda: ([product.small(connection, f"r{n}f{i}.bin", body) for i in range(FILES)], product.finish()))
@@ -210,8 +223,12 @@ def small(product, nginx):
                 flush(path)
         b = timed(pairs)
         if n > 0:
+            grouped.append(FILES / c)
             own.append(FILES / a)
             other.append(FILES / b)
+    ratios = sorted(a / b for a, b in zip(grouped, other))
+    print(f"small files, {FILES} of {SMALL >> 10} KiB, 64 in a request one after another: {statistics.median(grouped):.0f} files/s, nginx pair {statistics.median(other):.0f} files/s, "
+          f"ratio {statistics.median(ratios):.2f} (each round: {', '.join(f'{r:.2f}' for r in ratios)})")
     ratios = sorted(a / b for a, b in zip(own, other))
     print(f"small files, {FILES} of {SMALL >> 10} KiB, one after another: {statistics.median(own):.0f} files/s, nginx pair {statistics.median(other):.0f} files/s, "
           f"ratio {statistics.median(ratios):.2f} (each round: {', '.join(f'{r:.2f}' for r in ratios)})")

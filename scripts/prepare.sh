@@ -3,6 +3,8 @@
 
 cd "$(dirname "${BASH_SOURCE[0]}")/.." || exit 1
 mkdir -p .build .tools
+# Where Debian keeps what mostly root runs, such as clamd.
+PATH="$PATH:/usr/sbin"
 
 # Installs Debian packages, each given as COMMAND=PACKAGE, whose command is missing.
 need() {

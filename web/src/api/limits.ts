@@ -53,6 +53,11 @@ export const limits = {
       longest: 100
     }
   },
+  NewAppPassword: {
+    name: {
+      longest: 100
+    }
+  },
   Regroup: {
     group: {
       longest: 100

@@ -13,8 +13,40 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_2"];
+        post: operations["undo_5"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/app-passwords": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_5"];
+        put?: never;
+        post: operations["make_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/app-passwords/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["revoke"];
         options?: never;
         head?: never;
         patch?: never;
@@ -27,9 +59,26 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page_1"];
+        get: operations["page_3"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/basket/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes up to 64 files of 2 MiB together: a list of item, name, bytes and once in JSON, as long as Oak-Index says, then their bytes; tells of each what became of it */
+        post: operations["receiveSmallFiles"];
         delete?: never;
         options?: never;
         head?: never;
@@ -77,7 +126,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["check"];
+        post: operations["check_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -116,6 +165,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/basket/submissions/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["takeCode"];
+        post: operations["mailCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/basket/submissions/finish": {
         parameters: {
             query?: never;
@@ -126,6 +191,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["finish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/basket/submissions/receipt-mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["known"];
+        put?: never;
+        post: operations["mailReceipt"];
         delete?: never;
         options?: never;
         head?: never;
@@ -235,9 +316,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_1"];
+        get: operations["all_4"];
         put?: never;
-        post: operations["add_1"];
+        post: operations["add_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -268,7 +349,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_2"];
+        put: operations["change_3"];
         post?: never;
         delete: operations["discard"];
         options?: never;
@@ -333,7 +414,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["decide"];
+        post: operations["decide_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -365,7 +446,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_1"];
+        post: operations["undo_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -381,7 +462,7 @@ export interface paths {
         };
         get: operations["list"];
         put?: never;
-        post: operations["add"];
+        post: operations["add_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -395,7 +476,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_1"];
+        get: operations["csv_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -461,7 +542,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["apply_1"];
+        post: operations["apply_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -540,7 +621,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["person"];
-        put: operations["change_1"];
+        put: operations["change_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -605,7 +686,7 @@ export interface paths {
         };
         get: operations["mine"];
         put?: never;
-        post: operations["make"];
+        post: operations["make_1"];
         delete: operations["end_1"];
         options?: never;
         head?: never;
@@ -619,7 +700,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["zip"];
+        get: operations["zip_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -692,6 +773,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_9"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/first-account": {
         parameters: {
             query?: never;
@@ -702,6 +831,118 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["first"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["moveFiles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders/files/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["details"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders/files/{id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rename"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["moveFolder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -749,6 +990,22 @@ export interface paths {
         };
         get: operations["origins"];
         put: operations["set"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/glances/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["glance"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -900,6 +1157,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/journal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo_3"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/letter-texts": {
         parameters: {
             query?: never;
@@ -955,7 +1260,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_2"];
+        get: operations["all_8"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1003,7 +1308,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["one_1"];
+        get: operations["one_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1085,7 +1390,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo"];
+        post: operations["undo_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1115,7 +1420,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["one"];
+        get: operations["one_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1204,6 +1509,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/patterns/fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fields"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/read": {
         parameters: {
             query?: never;
@@ -1252,6 +1573,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quarantine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_7"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/{id}/destroy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["destroy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/{id}/release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["release_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/refilings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_3"];
+        put?: never;
+        post: operations["apply_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/refilings/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/refilings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/refilings/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/removals/{file}": {
         parameters: {
             query?: never;
@@ -1284,6 +1717,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/retention": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_6"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/retention/{round}/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["hold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/retention/{round}/record.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/retention/{round}/release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["release"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_2"];
+        put?: never;
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roots/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["remove_3"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rounds": {
         parameters: {
             query?: never;
@@ -1291,7 +1820,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all"];
+        get: operations["all_1"];
         put?: never;
         post: operations["begin_2"];
         delete?: never;
@@ -1355,7 +1884,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["change_3"];
+        get: operations["change_4"];
         put?: never;
         post: operations["apply"];
         delete?: never;
@@ -1732,6 +2261,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules/{round}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rules"];
+        put: operations["change_1"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/{round}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/{round}/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/search": {
         parameters: {
             query?: never;
@@ -1844,6 +2421,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sets/{round}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readiness"];
+        put?: never;
+        post: operations["prepare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{round}/bag.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bag"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{round}/set.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["zip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/templates": {
         parameters: {
             query?: never;
@@ -1908,6 +2533,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tray": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all"];
+        put?: never;
+        post: operations["decide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tray/choices/{round}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["choices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tray/{act}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/uploads": {
         parameters: {
             query?: never;
@@ -1917,7 +2590,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Begins an upload (tus creation, creation-with-upload). Headers: Tus-Resumable, Upload-Length, Upload-Metadata with filename and item */
+        /** Begins an upload (tus creation, creation-with-upload). Headers: Tus-Resumable, Upload-Length, Upload-Metadata with filename, item and, where a lost answer must not make two files of one, once */
         post: operations["create"];
         delete?: never;
         options: operations["options"];
@@ -1936,7 +2609,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Gives an unfinished upload up (tus termination) */
-        delete: operations["remove_1"];
+        delete: operations["remove_2"];
         options: operations["options_1"];
         /** Tells Upload-Offset and Upload-Length (tus core) */
         head: operations["state"];
@@ -1980,6 +2653,15 @@ export interface components {
             /** Format: int32 */
             percent: number;
         };
+        AppPassword: {
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            lastUsed: string | null;
+            name: string;
+        };
         ApplyImport: {
             mapping: components["schemas"]["Mapping"];
             source: string | null;
@@ -2014,6 +2696,23 @@ export interface components {
         };
         Begun: {
             submission: string;
+        };
+        BinRow: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date-time */
+            emptiedAt: string;
+            /** Format: int64 */
+            fileId: number;
+            held: boolean;
+            name: string;
+            path: string;
+            person: string;
+            reason: string;
+            /** Format: date-time */
+            removedAt: string;
+            removedBy: string;
+            round: string;
         };
         BoardItem: {
             /** Format: int64 */
@@ -2123,6 +2822,13 @@ export interface components {
             round: string;
             /** Format: int64 */
             roundId: number;
+        };
+        Condition: {
+            /** @enum {string} */
+            subject: "ROUND" | "ITEM" | "GROUP" | "PERSON" | "EMAIL" | "ORGANISATION" | "REFERENCE" | "NAME" | "KIND" | "IDENTITY" | "SOURCE" | "LATE" | "SIZE";
+            /** @enum {string} */
+            test: "IS" | "IS_NOT" | "CONTAINS" | "CONTAINS_NOT" | "BEGINS" | "ENDS" | "MATCHES" | "AT_LEAST" | "AT_MOST";
+            value: string;
         };
         Contact: {
             email: string;
@@ -2258,15 +2964,165 @@ export interface components {
             detail: string;
             field: string;
         };
+        FileDetails: {
+            /** Format: int64 */
+            basketId: number;
+            /** Format: int64 */
+            bytes: number;
+            copies: string[];
+            folder: string;
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            identity: "IDENTIFIED" | "CONFIRMED" | "SELF_DECLARED";
+            item: string;
+            marks: string[];
+            mediaType: string;
+            name: string;
+            originalName: string;
+            person: string;
+            place: string;
+            /** Format: date-time */
+            purgedAt: string | null;
+            receipt: string;
+            /** Format: date-time */
+            receivedAt: string;
+            /** @enum {string} */
+            review: "NONE" | "ACCEPTED" | "RETURNED";
+            reviewReason: string;
+            /** Format: int64 */
+            root: number;
+            round: string;
+            /** Format: int64 */
+            roundId: number;
+            sha256: string;
+            tray: boolean;
+            unchecked: boolean;
+        };
+        FileName: {
+            name: string | null;
+        };
+        FilesMove: {
+            files: number[] | null;
+            path: string | null;
+            /** Format: int64 */
+            root: number | null;
+        };
+        FilingRule: {
+            active: boolean;
+            also: boolean;
+            conditions: components["schemas"]["Condition"][];
+            copies: components["schemas"]["Placement"][];
+            /** @enum {string} */
+            join: "ALL" | "ANY";
+            mark: string;
+            name: string;
+            place: components["schemas"]["Placement"] | null;
+            tell: string;
+            tray: boolean;
+        };
+        FindingChoice: {
+            /** @enum {string|null} */
+            choice: "FOLLOW" | "PUT_BACK" | "TAKE_OVER" | "GIVE_UP" | "LEAVE" | "MIND" | null;
+        };
+        FindingList: {
+            /** Format: int32 */
+            count: number;
+            findings: components["schemas"]["FindingRow"][];
+            /** Format: date-time */
+            lookedAt: string | null;
+        };
+        FindingRow: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            fileId: number | null;
+            /** Format: date-time */
+            foundAt: string;
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            kind: "MISSING" | "ALTERED" | "NEW";
+            leftAlone: boolean;
+            movedTo: string | null;
+            person: string;
+            place: string;
+        };
         FirstAccount: {
             code: string | null;
             email: string | null;
             name: string | null;
             password: string | null;
         };
+        FolderChange: {
+            /** Format: int32 */
+            after: number;
+            /** Format: int32 */
+            before: number;
+            folder: string;
+        };
+        FolderMove: {
+            name: string | null;
+            path: string | null;
+            /** Format: int64 */
+            root: number | null;
+            toPath: string | null;
+            /** Format: int64 */
+            toRoot: number | null;
+        };
+        FolderPage: {
+            /** Format: int32 */
+            files: number;
+            /** Format: int32 */
+            folders: number;
+            path: string;
+            /** Format: int64 */
+            root: number;
+            rows: components["schemas"]["FolderRow"][];
+            /** Format: int32 */
+            total: number;
+        };
+        FolderRow: {
+            /** Format: int64 */
+            basketId: number | null;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date-time */
+            changedAt: string;
+            copy: boolean;
+            /** Format: int64 */
+            fileId: number | null;
+            folder: boolean;
+            item: string;
+            /** @enum {string|null} */
+            kind: "PDF" | "IMAGE" | "SPREADSHEET" | "DOCUMENT" | "TRACK" | "ARCHIVE" | "SOUND_OR_FILM" | null;
+            marks: string[];
+            mediaType: string;
+            name: string;
+            path: string;
+            person: string;
+            /** Format: int64 */
+            roundId: number | null;
+        };
         FoldersMade: {
             /** Format: int32 */
             made: number;
+        };
+        Found: {
+            /** Format: int64 */
+            freeBytes: number | null;
+            links: boolean;
+            sameDisk: boolean;
+            there: boolean;
+            writable: boolean;
+        };
+        Glance: {
+            cut: boolean;
+            /** @enum {string} */
+            kind: "TEXT" | "TABLE" | "TRACK" | "NONE" | "UNREADABLE";
+            rows: string[][];
+            text: string;
+            track: number[][][];
         };
         GroupSize: {
             name: string;
@@ -2286,6 +3142,39 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        Held: {
+            /** Format: int64 */
+            basketId: number | null;
+            /** Format: int64 */
+            bytes: number;
+            found: string;
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            identity: "IDENTIFIED" | "CONFIRMED" | "SELF_DECLARED";
+            item: string;
+            name: string;
+            person: string;
+            /** Format: date-time */
+            receivedAt: string;
+            round: string;
+            /** Format: int64 */
+            roundId: number;
+            sha256: string;
+            waits: boolean;
+        };
+        HeldOne: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            bytes: number;
+            found: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            itemId: number;
+            name: string;
+        };
         Hit: {
             /** Format: int64 */
             basketId: number | null;
@@ -2297,6 +3186,16 @@ export interface components {
             name: string;
             /** Format: int64 */
             roundId: number | null;
+        };
+        HoldReason: {
+            reason: string | null;
+        };
+        IdleRule: {
+            /** Format: int32 */
+            number: number;
+            /** Format: int32 */
+            shadowedBy: number | null;
+            why: string;
         };
         ImportPreview: {
             /** Format: int32 */
@@ -2334,11 +3233,64 @@ export interface components {
             state: "DRAFT" | "GATHERING" | "CLOSED" | "ARCHIVED";
             title: string;
         };
+        JournalLine: {
+            /** @enum {string} */
+            act: "PLACED" | "MOVED" | "RENAMED" | "COPIED" | "REMOVED" | "RESTORED" | "PURGED" | "RECONCILED";
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            batch: number | null;
+            canUndo: boolean;
+            /** Format: int64 */
+            file: number;
+            from: string;
+            /** Format: int64 */
+            id: number;
+            round: string;
+            to: string;
+            undone: boolean;
+            who: string;
+            why: string;
+        };
+        JournalPage: {
+            lines: components["schemas"]["JournalLine"][];
+            more: boolean;
+        };
+        JsonNode: {
+            array?: boolean;
+            bigDecimal?: boolean;
+            bigInteger?: boolean;
+            binary?: boolean;
+            boolean?: boolean;
+            container?: boolean;
+            double?: boolean;
+            embeddedValue?: boolean;
+            empty?: boolean;
+            float?: boolean;
+            floatingPointNumber?: boolean;
+            int?: boolean;
+            integralNumber?: boolean;
+            long?: boolean;
+            missingNode?: boolean;
+            /** @enum {string} */
+            nodeType?: "ARRAY" | "BINARY" | "BOOLEAN" | "MISSING" | "NULL" | "NUMBER" | "OBJECT" | "POJO" | "STRING";
+            null?: boolean;
+            number?: boolean;
+            object?: boolean;
+            pojo?: boolean;
+            short?: boolean;
+            string?: boolean;
+            /** @deprecated */
+            textual?: boolean;
+            valueNode?: boolean;
+        };
         JustIn: {
             /** Format: int64 */
             basketId: number;
             /** Format: int32 */
             files: number;
+            /** @enum {string} */
+            identity: "IDENTIFIED" | "CONFIRMED" | "SELF_DECLARED";
             /** Format: date-time */
             last: string;
             names: string[];
@@ -2359,6 +3311,24 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+        };
+        KeptRound: {
+            /** Format: int64 */
+            bytes: number;
+            due: boolean;
+            /** Format: int32 */
+            files: number;
+            held: string | null;
+            heldBy: string | null;
+            /** Format: date */
+            keepUntil: string;
+            /** Format: int32 */
+            purged: number;
+            round: string;
+            /** Format: int64 */
+            roundId: number;
+            /** @enum {string} */
+            state: "DRAFT" | "GATHERING" | "CLOSED" | "ARCHIVED";
         };
         KeptTemplate: {
             /** Format: int64 */
@@ -2573,6 +3543,12 @@ export interface components {
             version: number;
             words: string;
         };
+        MadePassword: {
+            password: string;
+        };
+        MailedTo: {
+            address: string | null;
+        };
         Mapping: {
             columns: ("NAME" | "FIRST_NAME" | "LAST_NAME" | "EMAIL" | "ORGANISATION" | "REFERENCE" | "GROUPS" | "LANGUAGE" | "ZONE" | "NOTES" | "NONE")[];
             group: string | null;
@@ -2593,6 +3569,11 @@ export interface components {
             now: string;
             rows: components["schemas"]["Row"][];
         };
+        NameExample: {
+            original: string;
+            path: string;
+            what: string;
+        };
         NeedsYou: {
             /** Format: int32 */
             count: number;
@@ -2602,9 +3583,22 @@ export interface components {
             roundId: number;
             what: string;
         };
+        NewAppPassword: {
+            name: string | null;
+        };
+        NewFolder: {
+            name: string | null;
+            path: string | null;
+            /** Format: int64 */
+            root: number | null;
+        };
         NewPassword: {
             password: string | null;
             present: string | null;
+        };
+        NewRoot: {
+            name: string | null;
+            path: string | null;
         };
         Next: {
             /** Format: date-time */
@@ -2657,6 +3651,8 @@ export interface components {
             kinds: ("PDF" | "IMAGE" | "SPREADSHEET" | "DOCUMENT" | "TRACK" | "ARCHIVE" | "SOUND_OR_FILM")[];
             /** Format: date-time */
             lastArrival: string | null;
+            /** Format: int32 */
+            malware: number;
             /** Format: int64 */
             maxBytes: number;
             /** Format: int32 */
@@ -2665,6 +3661,7 @@ export interface components {
             minFiles: number;
             /** Format: int32 */
             number: number;
+            opensArchives: boolean;
             required: boolean;
             returnedBecause: string | null;
             title: string;
@@ -2679,6 +3676,7 @@ export interface components {
             extensionReason: string;
             files: components["schemas"]["PanelFile"][];
             hasLink: boolean;
+            held: components["schemas"]["HeldOne"][];
             /** Format: int64 */
             id: number;
             items: components["schemas"]["BoardItem"][];
@@ -2700,11 +3698,14 @@ export interface components {
             declaredAs: string | null;
             /** Format: int64 */
             id: number;
+            /** @enum {string} */
+            identity: "IDENTIFIED" | "CONFIRMED" | "SELF_DECLARED";
             /** Format: int64 */
             itemId: number;
             mediaType: string;
             name: string;
             note: string;
+            opened: boolean;
             originalName: string;
             path: string;
             receipt: string;
@@ -2719,6 +3720,7 @@ export interface components {
             sha256: string;
             /** Format: int64 */
             submissionId: number;
+            unchecked: boolean;
         };
         Passcode: {
             passcode: string | null;
@@ -2730,7 +3732,13 @@ export interface components {
         };
         PatternExample: {
             errors: components["schemas"]["FieldError"][];
+            examples: components["schemas"]["NameExample"][];
             path: string;
+        };
+        PatternFieldWords: {
+            takesFormat: boolean;
+            words: string;
+            written: string;
         };
         Patterns: {
             email: string | null;
@@ -2738,6 +3746,8 @@ export interface components {
             item: string | null;
             namePattern: string | null;
             person: string | null;
+            /** Format: int64 */
+            roundId: number | null;
             title: string | null;
             zone: string | null;
         };
@@ -2757,6 +3767,12 @@ export interface components {
         Place: {
             code: string;
             name: string;
+        };
+        Placement: {
+            folder: string;
+            name: string;
+            /** Format: int64 */
+            root: number;
         };
         PostView: {
             from: string;
@@ -2792,6 +3808,11 @@ export interface components {
         Proof: {
             received: boolean;
         };
+        Quarantine: {
+            /** Format: int32 */
+            count: number;
+            files: components["schemas"]["Held"][];
+        };
         ReadCalendarFile: {
             days: components["schemas"]["ClosingDay"][];
             /** Format: int32 */
@@ -2807,6 +3828,16 @@ export interface components {
             email: string;
             name: string;
         };
+        Readiness: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            files: number;
+            /** Format: int32 */
+            ready: number;
+            running: boolean;
+            wrong: string[];
+        };
         Receipt: {
             /** Format: date-time */
             at: string;
@@ -2820,10 +3851,46 @@ export interface components {
             name: string;
             sentBefore: boolean;
             sha256: string;
+            waiting: boolean;
         };
         ReceiptQuestion: {
             code: string | null;
             sha256: string | null;
+        };
+        Received: {
+            problem: components["schemas"]["JsonNode"] | null;
+        };
+        Refiling: {
+            /** Format: date-time */
+            begunAt: string;
+            /** Format: int64 */
+            begunBy: number;
+            /** Format: int32 */
+            done: number;
+            /** Format: date-time */
+            endedAt: string | null;
+            /** Format: int32 */
+            failed: number;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            roundId: number;
+            /** Format: int32 */
+            total: number;
+            /** Format: int64 */
+            undoes: number | null;
+            undone: boolean;
+        };
+        RefilingBegin: {
+            /** Format: int64 */
+            last: number | null;
+            /** Format: int64 */
+            roundId: number | null;
+            seal: string | null;
+        };
+        RefilingView: {
+            refiling: components["schemas"]["Refiling"];
+            stayed: components["schemas"]["Stayed"][];
         };
         Refused: {
             /** Format: int32 */
@@ -2850,6 +3917,19 @@ export interface components {
             fileId: number;
             name: string;
             reason: string;
+        };
+        RetentionView: {
+            bin: components["schemas"]["BinRow"][];
+            /** Format: int32 */
+            binDays: number;
+            rounds: components["schemas"]["KeptRound"][];
+        };
+        RootView: {
+            found: components["schemas"]["Found"];
+            /** Format: int64 */
+            id: number;
+            name: string;
+            path: string;
         };
         RoundCounts: {
             /** Format: int32 */
@@ -2956,6 +4036,30 @@ export interface components {
             waived: boolean;
             walkIn: boolean;
         };
+        RuleList: {
+            folder: string;
+            idle: components["schemas"]["IdleRule"][];
+            items: string[];
+            name: string;
+            /** Format: int32 */
+            officeRules: number;
+            round: string;
+            /** Format: int64 */
+            roundId: number;
+            rules: components["schemas"]["FilingRule"][];
+            /** Format: int32 */
+            version: number;
+        };
+        RulesBack: {
+            /** Format: int32 */
+            to: number | null;
+            /** Format: int32 */
+            version: number | null;
+        };
+        RulesChecked: {
+            errors: components["schemas"]["FieldError"][];
+            idle: components["schemas"]["IdleRule"][];
+        };
         SameAs: {
             /** Format: int64 */
             basketId: number;
@@ -3024,6 +4128,8 @@ export interface components {
             zone: string;
         };
         SheetItem: {
+            /** @enum {string|null} */
+            archives: "AS_SENT" | "OPENED" | "OPENED_AND_KEPT" | null;
             /** Format: int64 */
             formId: number | null;
             formName: string;
@@ -3040,6 +4146,8 @@ export interface components {
             minFiles: number;
             required: boolean;
             title: string;
+            /** @enum {string|null} */
+            unchecked: "WAIT" | "PASS" | null;
         };
         SheetLetters: {
             invite: boolean;
@@ -3086,6 +4194,13 @@ export interface components {
             sample: string[][];
             table: boolean;
         };
+        Stayed: {
+            /** Format: int64 */
+            file: number;
+            from: string;
+            to: string;
+            why: string;
+        };
         Stopped: {
             /** Format: int32 */
             letters: number;
@@ -3093,6 +4208,16 @@ export interface components {
         Suggested: {
             contacts: components["schemas"]["Contact"][];
             groups: components["schemas"]["GroupSize"][];
+        };
+        Suggestion: {
+            /** Format: int64 */
+            basketId: number | null;
+            item: string;
+            /** Format: int64 */
+            itemId: number | null;
+            itemWhy: string;
+            person: string;
+            personWhy: string;
         };
         Target: {
             /** Format: int64 */
@@ -3138,6 +4263,139 @@ export interface components {
             needsYou: components["schemas"]["NeedsYou"][];
             /** Format: int32 */
             unseen: number;
+        };
+        TrayAct: {
+            /** Format: int64 */
+            id: number;
+        };
+        TrayChoice: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
+        TrayChoices: {
+            items: components["schemas"]["TrayChoice"][];
+            people: components["schemas"]["TrayChoice"][];
+        };
+        TrayDecision: {
+            always: boolean | null;
+            /** Format: int64 */
+            basketId: number | null;
+            files: number[] | null;
+            /** Format: int64 */
+            itemId: number | null;
+            senders: number[] | null;
+        };
+        TrayEntry: {
+            /** Format: int64 */
+            basketId: number;
+            /** @enum {string} */
+            cause: "RULE" | "CLAIM" | "SELF_DECLARED";
+            files: components["schemas"]["TrayFile"][];
+            /** @enum {string} */
+            identity: "IDENTIFIED" | "CONFIRMED" | "SELF_DECLARED";
+            key: string;
+            person: string;
+            /** Format: date-time */
+            receivedAt: string;
+            round: string;
+            /** Format: int64 */
+            roundId: number;
+            sender: string;
+            /** Format: int64 */
+            submissionId: number;
+            suggestion: components["schemas"]["Suggestion"];
+            why: string;
+        };
+        TrayFile: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            id: number;
+            item: string;
+            /** Format: int64 */
+            itemId: number;
+            mediaType: string;
+            name: string;
+        };
+        TrayView: {
+            /** Format: int32 */
+            count: number;
+            entries: components["schemas"]["TrayEntry"][];
+        };
+        TrialRow: {
+            clash: boolean;
+            /** Format: int64 */
+            file: number;
+            from: string;
+            person: string;
+            to: string;
+            tray: boolean;
+            why: string;
+        };
+        TrialView: {
+            /** Format: int32 */
+            apart: number;
+            /** Format: int32 */
+            clashes: number;
+            /** Format: int32 */
+            copies: number;
+            /** Format: int32 */
+            files: number;
+            folders: components["schemas"]["FolderChange"][];
+            /** Format: int64 */
+            last: number;
+            /** Format: int32 */
+            marks: number;
+            /** Format: int32 */
+            moves: number;
+            rows: components["schemas"]["TrialRow"][];
+            seal: string;
+            /** Format: int32 */
+            tray: number;
+            /** Format: int32 */
+            unchanged: number;
+            /** Format: int32 */
+            unreachable: number;
+        };
+        Trying: {
+            /** Format: int64 */
+            roundId: number | null;
+            rules: components["schemas"]["TypedRule"][] | null;
+        };
+        TypedCode: {
+            code: string | null;
+        };
+        TypedCondition: {
+            /** @enum {string|null} */
+            subject: "ROUND" | "ITEM" | "GROUP" | "PERSON" | "EMAIL" | "ORGANISATION" | "REFERENCE" | "NAME" | "KIND" | "IDENTITY" | "SOURCE" | "LATE" | "SIZE" | null;
+            /** @enum {string|null} */
+            test: "IS" | "IS_NOT" | "CONTAINS" | "CONTAINS_NOT" | "BEGINS" | "ENDS" | "MATCHES" | "AT_LEAST" | "AT_MOST" | null;
+            value: string | null;
+        };
+        TypedPlacement: {
+            folder: string | null;
+            name: string | null;
+            /** Format: int64 */
+            root: number | null;
+        };
+        TypedRule: {
+            active: boolean | null;
+            also: boolean | null;
+            conditions: components["schemas"]["TypedCondition"][] | null;
+            copies: components["schemas"]["TypedPlacement"][] | null;
+            /** @enum {string|null} */
+            join: "ALL" | "ANY" | null;
+            mark: string | null;
+            name: string | null;
+            place: components["schemas"]["TypedPlacement"] | null;
+            tell: string | null;
+            tray: boolean | null;
+        };
+        TypedRules: {
+            rules: components["schemas"]["TypedRule"][] | null;
+            /** Format: int32 */
+            version: number | null;
         };
         TypedText: {
             body: string | null;
@@ -3186,7 +4444,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    undo_2: {
+    undo_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -3217,7 +4475,98 @@ export interface operations {
             };
         };
     };
-    page_1: {
+    all_5: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AppPassword"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAppPassword"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["MadePassword"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revoke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    page_3: {
         parameters: {
             query?: never;
             header?: {
@@ -3237,6 +4586,44 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Page"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    receiveSmallFiles: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Link"?: string;
+                "Oak-Ticket"?: string;
+                "Oak-Submission"?: string;
+                "Oak-Index"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Received"][];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -3319,7 +4706,7 @@ export interface operations {
             };
         };
     };
-    check: {
+    check_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -3453,6 +4840,68 @@ export interface operations {
             };
         };
     };
+    takeCode: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Submission"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedCode"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mailCode: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Submission"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     finish: {
         parameters: {
             query?: never;
@@ -3475,6 +4924,68 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Receipt"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    known: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Submission"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["MailedTo"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mailReceipt: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Submission"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["MailedTo"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -3672,7 +5183,7 @@ export interface operations {
             };
         };
     };
-    all_1: {
+    all_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -3701,7 +5212,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -3767,7 +5278,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -3965,7 +5476,7 @@ export interface operations {
             };
         };
     };
-    decide: {
+    decide_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4027,7 +5538,7 @@ export interface operations {
             };
         };
     };
-    undo_1: {
+    undo_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -4092,7 +5603,7 @@ export interface operations {
             };
         };
     };
-    add: {
+    add_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4125,7 +5636,7 @@ export interface operations {
             };
         };
     };
-    csv_1: {
+    csv_2: {
         parameters: {
             query?: {
                 group?: string;
@@ -4254,7 +5765,7 @@ export interface operations {
             };
         };
     };
-    apply_1: {
+    apply_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -4446,7 +5957,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -4603,7 +6114,7 @@ export interface operations {
             };
         };
     };
-    make: {
+    make_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4659,12 +6170,14 @@ export interface operations {
             };
         };
     };
-    zip: {
+    zip_1: {
         parameters: {
             query?: {
                 id?: number[];
                 basket?: number;
                 round?: number;
+                root?: number;
+                path?: string;
             };
             header?: never;
             path?: never;
@@ -4816,6 +6329,97 @@ export interface operations {
             };
         };
     };
+    all_9: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FindingList"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FindingList"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindingChoice"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     first: {
         parameters: {
             query?: never;
@@ -4837,6 +6441,233 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["Session"];
                 };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    page_2: {
+        parameters: {
+            query?: {
+                root?: number;
+                path?: string;
+                by?: "NAME" | "BYTES" | "CHANGED";
+                down?: boolean;
+                from?: number;
+                find?: string;
+                kind?: "PDF" | "IMAGE" | "SPREADSHEET" | "DOCUMENT" | "TRACK" | "ARCHIVE" | "SOUND_OR_FILM";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FolderPage"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    moveFiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilesMove"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    details: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FileDetails"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rename: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileName"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    moveFolder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FolderMove"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Refiling"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFolder"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFolder"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -4968,6 +6799,37 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Origins"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    glance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Glance"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -5263,6 +7125,110 @@ export interface operations {
             };
         };
     };
+    page_1: {
+        parameters: {
+            query?: {
+                file?: number;
+                round?: number;
+                act?: "PLACED" | "MOVED" | "RENAMED" | "COPIED" | "REMOVED" | "RESTORED" | "PURGED" | "RECONCILED";
+                find?: string;
+                from?: string;
+                to?: string;
+                batch?: number;
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["JournalPage"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    csv_1: {
+        parameters: {
+            query?: {
+                file?: number;
+                round?: number;
+                act?: "PLACED" | "MOVED" | "RENAMED" | "COPIED" | "REMOVED" | "RESTORED" | "PURGED" | "RECONCILED";
+                find?: string;
+                from?: string;
+                to?: string;
+                batch?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     texts: {
         parameters: {
             query?: never;
@@ -5391,7 +7357,7 @@ export interface operations {
             };
         };
     };
-    all_2: {
+    all_8: {
         parameters: {
             query?: {
                 state?: "WAITING" | "SENDING" | "SENT" | "FAILED" | "STOPPED";
@@ -5485,7 +7451,7 @@ export interface operations {
             };
         };
     };
-    one_1: {
+    one_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5643,7 +7609,7 @@ export interface operations {
             };
         };
     };
-    undo: {
+    undo_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5705,7 +7671,7 @@ export interface operations {
             };
         };
     };
-    one: {
+    one_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -5903,6 +7869,35 @@ export interface operations {
             };
         };
     };
+    fields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PatternFieldWords"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     people: {
         parameters: {
             query?: never;
@@ -5992,6 +7987,250 @@ export interface operations {
             };
         };
     };
+    all_7: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Quarantine"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    release_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    all_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Refiling"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    apply_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RefilingBegin"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Refiling"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Trying"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RefilingView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Refiling"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     remove: {
         parameters: {
             query?: never;
@@ -6054,7 +8293,220 @@ export interface operations {
             };
         };
     };
-    all: {
+    all_6: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RetentionView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldReason"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    release: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    all_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RootView"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRoot"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RootView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    all_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -6242,7 +8694,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -7111,6 +9563,142 @@ export interface operations {
             };
         };
     };
+    rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RuleList"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedRules"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RuleList"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RuleList"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedRules"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RulesChecked"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     search: {
         parameters: {
             query?: {
@@ -7456,6 +10044,132 @@ export interface operations {
             };
         };
     };
+    readiness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Readiness"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    prepare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Readiness"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bag: {
+        parameters: {
+            query?: never;
+            header?: {
+                Range?: string;
+                "If-Range"?: string;
+            };
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    zip: {
+        parameters: {
+            query?: never;
+            header?: {
+                Range?: string;
+                "If-Range"?: string;
+            };
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     templates: {
         parameters: {
             query?: never;
@@ -7603,6 +10317,128 @@ export interface operations {
             };
         };
     };
+    all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TrayView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    decide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrayDecision"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TrayAct"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TrayChoices"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                act: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     create: {
         parameters: {
             query?: never;
@@ -7661,7 +10497,7 @@ export interface operations {
             };
         };
     };
-    remove_1: {
+    remove_2: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import { ApiProblem } from '../api/problem'
 import { text } from '../text/sender'
 import OakMark from '../shared/OakMark.vue'
@@ -8,11 +8,12 @@ import { filesOfDrop } from './choosing'
 import ItemCard from './ItemCard.vue'
 import LanguageChoice from './LanguageChoice.vue'
 import PasscodeForm from './PasscodeForm.vue'
-import ReceiptView from './ReceiptView.vue'
 import { deadlineWords, longDayAndTime, sizeWords, timeLeftWords, zoneWords } from './said'
 import { usePage, type PageItem } from './use-page'
 import { useSending } from './use-sending'
 
+/** Comes after the page, long before anybody needs it: main.ts loads it when there is nothing better to do. */
+const ReceiptView = defineAsyncComponent(() => import('./ReceiptView.vue'))
 const LONGEST_NOTE = 2_000
 const touch = matchMedia('(pointer: coarse)').matches
 const { rehearsal, token, page, problem, headers, passcodeNeeded, begin, load, unlock, takeForm } = usePage()
@@ -146,7 +147,7 @@ async function dropped(event: DragEvent) {
 
     <p v-else-if="!page" class="plain quiet">{{ text.loading }}</p>
 
-    <ReceiptView v-else-if="receipt" :receipt="receipt" :page="page" :rehearsal="rehearsal" @another="another" />
+    <ReceiptView v-else-if="receipt" :receipt="receipt" :page="page" :rehearsal="rehearsal" :left-out="sending.leftOut.value" :headers="{ 'Accept-Language': headers['Accept-Language']!, 'Oak-Submission': sending.submission() }" :address="who.email" @another="another" />
 
     <template v-else>
       <header>

@@ -13,7 +13,7 @@ const over = ref(false)
 const opened = ref(false)
 const endingsShown = ref(false)
 const tookPhoto = ref(false)
-const accept = computed(() => props.item.endings.map((ending) => '.' + ending).join(','))
+const accept = computed(() => [...props.item.endings, ...(props.item.endings.length > 0 && props.item.opensArchives ? ['zip'] : [])].map((ending) => '.' + ending).join(','))
 /** A device for fingers, which nearly always has a camera that the browser can open by itself, and no mouse to drag with. */
 const touch = matchMedia('(pointer: coarse)').matches
 const takesPhotos = computed(() => props.item.endings.length === 0 || props.item.endings.includes('jpg'))
@@ -67,16 +67,17 @@ function pasted(event: ClipboardEvent) {
     <p v-if="item.returnedBecause !== null" class="returned">
       <strong>{{ text.returned }}</strong> {{ item.returnedBecause }}
     </p>
+    <p v-if="item.malware > 0" class="returned">{{ text.malware(item.malware) }}</p>
     <p v-if="item.arrived > 0 && item.lastArrival" class="arrived">{{ text.arrived(item.arrived, longDayAndTime(item.lastArrival)) }}</p>
     <template v-if="!folded">
       <p v-if="item.help">{{ item.help }}</p>
       <p v-if="item.form"><button class="link" type="button" @click="emit('form')">{{ text.takeForm(item.form) }}</button></p>
       <template v-if="!item.excused">
         <p class="quiet terms">
-          {{ countWords(item) }}, {{ kindsWords(item) }}
-          <button v-if="item.endings.length > 0" class="link which" type="button" :aria-expanded="endingsShown" :aria-label="`${kindsWords(item)}: ${text.whichOnes}`" @click="endingsShown = !endingsShown">{{ text.whichOnes }}</button>,
+          {{ countWords(item) }}, {{ kindsWords(item) }}<template v-if="item.endings.length > 0">{{ ' ' }}<button class="link which" type="button" :aria-expanded="endingsShown" :aria-label="`${kindsWords(item)}: ${text.whichOnes}`" @click="endingsShown = !endingsShown">{{ text.whichOnes }}</button></template>,
           {{ text.upTo(sizeWords(item.maxBytes)) }}
         </p>
+        <p v-if="item.opensArchives" class="quiet terms">{{ text.opensZip }}</p>
         <p v-if="endingsShown" class="quiet terms">{{ text.endings(item.endings.map((one) => '.' + one).join(' ')) }}</p>
 
         <ul v-if="chosen.length > 0" class="chosen">

@@ -4,14 +4,20 @@ import type { PageItem } from './use-page'
 
 const endingOf = (name: string) => (name.includes('.') ? name.split('.').pop()!.toLowerCase() : '')
 
+/** Whether a file is an archive that the server opens into its files, each of which it judges. */
+export function opens(item: PageItem, name: string): boolean {
+  return item.opensArchives && endingOf(name) === 'zip'
+}
+
 /** Whether an item takes files of this name. */
 export function takes(item: PageItem, name: string): boolean {
-  return item.endings.length === 0 || item.endings.includes(endingOf(name))
+  return item.endings.length === 0 || opens(item, name) || item.endings.includes(endingOf(name))
 }
 
 /** What can be said of a file before it is sent; the server checks all of it again. Empty when nothing is wrong. */
 export function problemOf(file: { name: string; size: number }, item: PageItem): string {
   if (file.size === 0) return text.empty
+  if (opens(item, file.name)) return ''
   if (file.size > item.maxBytes) return text.tooLarge(sizeWords(file.size), sizeWords(item.maxBytes))
   return takes(item, file.name) ? '' : text.wrongKind(item.endings.map((one) => '.' + one).join(', '))
 }

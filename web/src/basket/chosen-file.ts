@@ -14,6 +14,10 @@ export interface ChosenFile {
   lastModified: number
   /** Tells its content from others; see printOf. */
   print: string
+  /** Stands for this sending of it, so that one whose answer was lost is not received twice. */
+  once: string
+  /** Sent by itself from now on: the server had no place for several together. */
+  alone?: boolean
   file?: File
   state: FileState
   problem: string

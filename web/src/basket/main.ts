@@ -13,8 +13,8 @@ async function start() {
   await speak(wanted, wanted === sent ? begunWith<Texts>('texts') : undefined)
   const page = location.pathname === '/receipt' ? (await import('./ReceiptCheck.vue')).default : BasketApp
   createApp(page).mount('#app')
-  // The page is usable without its typefaces; on a poor line they come when there is nothing better to do.
-  setTimeout(() => void import('../shared/fonts'), 0)
+  // The page is usable without its typefaces and its last part; on a poor line they come when there is nothing better to do.
+  setTimeout(() => void import('./ReceiptView.vue').catch(() => undefined).then(() => import('../shared/fonts')), 0)
 }
 
 void start()

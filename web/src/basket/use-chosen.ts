@@ -27,8 +27,9 @@ export function useChosen(token: string, keeps: boolean, until: () => string | n
   }
 
   async function push(item: PageItem, file: File) {
+    const id = crypto.randomUUID?.() ?? `${Date.now()} ${Math.random()}`
     const one = reactive<ChosenFile>({
-      id: crypto.randomUUID?.() ?? `${Date.now()} ${Math.random()}`, item, name: file.name, size: file.size, lastModified: file.lastModified, print: '', file, state: 'chosen', problem: problemOf(file, item), sent: 0,
+      id, once: id, item, name: file.name, size: file.size, lastModified: file.lastModified, print: '', file, state: 'chosen', problem: problemOf(file, item), sent: 0,
     })
     chosen.push(one)
     one.print = await printOf(file)
@@ -115,7 +116,7 @@ export function useChosen(token: string, keeps: boolean, until: () => string | n
       }
       const content = file.content && new File([file.content], file.name, { type: file.content.type, lastModified: file.lastModified })
       chosen.push({
-        id: file.id, item, name: file.name, size: file.size, lastModified: file.lastModified, print: file.print, file: content, sent: file.there ? file.size : 0,
+        id: file.id, once: file.id, item, name: file.name, size: file.size, lastModified: file.lastModified, print: file.print, file: content, sent: file.there ? file.size : 0,
         state: file.there ? 'there' : content ? 'chosen' : 'pick', problem: file.there || content ? '' : text.pickAgain(file.name),
       })
     }

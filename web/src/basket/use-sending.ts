@@ -4,8 +4,10 @@ import { ApiProblem } from '../api/problem'
 import type { components } from '../api/schema'
 import type { ChosenFile } from './chosen-file'
 import { keptSending } from './kept-sending'
+import { rehearse } from './rehearse'
 import type { Page } from './use-page'
 import { useChosen } from './use-chosen'
+import { nextTogether, problemsOf, sendTogether } from './send-together'
 import { useNetwork } from './use-network'
 
 export type Receipt = components['schemas']['Receipt']
@@ -13,8 +15,8 @@ export type Receipt = components['schemas']['Receipt']
 const AT_ONCE = 4
 /** Files up to this size travel with the request that announces them. */
 const ONE_REQUEST_BYTES = 4 * 1024 * 1024
-/** Files up to this size are looked at in a rehearsal, which sends nothing else. */
-const LOOKED_AT_BYTES = 8 * 1024 * 1024
+/** Files above this size are worth a word before the page is left. */
+const LARGE_BYTES = 8 * 1024 * 1024
 /** How long is waited before each further try while the server says that it is busy. */
 const RETRY_MILLISECONDS = [500, 1000, 2000, 4000, 8000, 15000, 30000, 30000, 30000, 30000]
 
@@ -29,6 +31,8 @@ export function useSending(token: string, headers: Ref<Record<string, string>>, 
   const { chosen, notices, bytes } = list
   const phase = ref<'choosing' | 'sending' | 'paused' | 'done'>('choosing')
   const receipt = ref<Receipt>()
+  /** What could not be taken of archives, in the server's words. */
+  const leftOut = ref<string[]>([])
   const rate = ref(0)
   const kept = keptSending(token)
   const before = rehearsal ? undefined : kept.find()
@@ -50,8 +54,13 @@ export function useSending(token: string, headers: Ref<Record<string, string>>, 
 
   /** Sends everything that is not there yet. Throws a problem that concerns the sending as a whole. */
   async function send(who: { name: string; email: string } | undefined) {
-    if (rehearsal) return rehearse(who)
     phase.value = 'sending'
+    if (rehearsal) {
+      const rehearsed = await rehearse(chosen, who)
+      receipt.value = rehearsed
+      phase.value = rehearsed ? 'done' : 'choosing'
+      return
+    }
     try {
       await network.through(() => beginOrCorrect(who ?? { name: '', email: '' }))
     } catch (error) {
@@ -65,8 +74,7 @@ export function useSending(token: string, headers: Ref<Record<string, string>>, 
     }
     const meter = startMeter()
     try {
-      const tus = await network.through(() => import('tus-js-client'))
-      await Promise.all(Array.from({ length: AT_ONCE }, () => worker(tus)))
+      await Promise.all(Array.from({ length: AT_ONCE }, worker))
     } finally {
       meter()
     }
@@ -101,13 +109,66 @@ export function useSending(token: string, headers: Ref<Record<string, string>>, 
     phase.value = 'done'
   }
 
-  async function worker(tus: Tus) {
+  async function worker() {
     for (;;) {
-      const one = chosen.find((other) => other.state === 'waiting')
-      if (!one || phase.value !== 'sending') return
-      one.state = 'sending'
-      await sendOne(one, tus)
+      const waits = chosen.filter((other) => other.state === 'waiting')
+      if (waits.length === 0 || phase.value !== 'sending') return
+      const together = nextTogether(waits)
+      if (together.length > 0) await sendMany(together)
+      else {
+        const one = waits[0]!
+        one.state = 'sending'
+        const tus = await network.through(() => import('tus-js-client'))
+        if (one.state === 'sending') await sendOne(one, tus)
+      }
     }
+  }
+
+  /** Sends small files together, again and again until each is there or refused; what is given up meanwhile stops it, and the others go on. */
+  async function sendMany(files: ChosenFile[]) {
+    for (const one of files) one.state = 'sending'
+    for (let tries = 0; ; ) {
+      const now = files.filter((one) => one.state === 'sending')
+      if (now.length === 0) return
+      const answer = await sendTogether(now, { ...headers.value, 'Oak-Submission': submission }, (bytes) => spread(now, bytes), (abort) => now.forEach((one) => stops.set(one.id, abort)))
+      if (now.some((one) => one.state !== 'sending')) continue
+      if (answer.status === 0) {
+        await network.wait()
+        continue
+      }
+      network.works()
+      if (answer.status === 429) {
+        for (const one of now) Object.assign(one, { state: 'waiting', alone: true, sent: 0 })
+        return
+      }
+      const answers = answer.status === 200 ? problemsOf(answer.body) : now.map(() => ApiProblem.read(answer.status, answer.body))
+      const pause = RETRY_MILLISECONDS[tries++]
+      now.forEach((one, n) => {
+        const problem = answers[n]
+        if (!problem) arrived(one)
+        else if (!pause || !later(problem.status)) refuse(one, problem)
+      })
+      if (pause && files.some((one) => one.state === 'sending')) await new Promise((resolve) => setTimeout(resolve, pause))
+    }
+  }
+
+  /** They go in their order, so the first bytes are those of the first file. */
+  function spread(files: ChosenFile[], bytes: number) {
+    let left = bytes
+    for (const one of files) {
+      one.sent = Math.min(one.size, left)
+      left -= one.sent
+    }
+    network.works()
+  }
+
+  /** Whether the server may take it a little later. */
+  const later = (status: number) => status === 409 || status === 423 || status === 429 || (status >= 500 && status !== 507)
+
+  function arrived(one: ChosenFile) {
+    Object.assign(one, { state: 'there', sent: one.size, problem: '', upload: undefined })
+    list.remember(one)
+    network.works()
   }
 
   /** Sends one file to its end, waiting out a network that is away for as long as it takes. */
@@ -121,7 +182,20 @@ export function useSending(token: string, headers: Ref<Record<string, string>>, 
   }
 
   function fail(one: ChosenFile, response: { getStatus(): number; getBody(): string }) {
-    const problem = ApiProblem.read(response.getStatus(), response.getBody())
+    refuse(one, ApiProblem.read(response.getStatus(), response.getBody()))
+  }
+
+  function refuse(one: ChosenFile, problem: ApiProblem) {
+    // Sent again it is another sending of it; and what is not known under the name it had before the page was loaded anew is begun at once under another.
+    const before = one.once
+    one.once = crypto.randomUUID?.() ?? `${Date.now()} ${Math.random()}`
+    if (problem.code === 'no-upload' && before === one.id && one.upload === undefined) return
+    if (problem.code === 'archive-partly') {
+      // What could be taken is received; the rest is told beside the receipt and need not come in this archive.
+      leftOut.value.push(problem.detail)
+      arrived(one)
+      return
+    }
     // Whoever gave the file up does not want to hear of it.
     Object.assign(one, { state: 'failed', problem: problem.detail, sent: 0, upload: undefined })
     if (problem.code === 'no-submission') submission = ''
@@ -133,7 +207,7 @@ export function useSending(token: string, headers: Ref<Record<string, string>>, 
       one.upload ??= new tus.Upload(one.file!, {
         endpoint: '/api/uploads',
         headers: { ...headers.value, 'Oak-Submission': submission },
-        metadata: { filename: one.name, item: String(one.item.number) },
+        metadata: { filename: one.name, item: String(one.item.number), once: one.once },
         uploadDataDuringCreation: one.size <= ONE_REQUEST_BYTES,
         fingerprint: () => Promise.resolve(kept.fingerprint(submission, one.item.number, one.file!)),
         removeFingerprintOnSuccess: true,
@@ -145,14 +219,9 @@ export function useSending(token: string, headers: Ref<Record<string, string>>, 
           network.works()
         },
         // A network that is away is waited out by ourselves; the library tries again what the server may take a little later.
-        onShouldRetry: (error: UploadError) => {
-          const status = error.originalResponse?.getStatus() ?? 0
-          return status === 409 || status === 423 || status === 429 || (status >= 500 && status !== 507)
-        },
+        onShouldRetry: (error: UploadError) => later(error.originalResponse?.getStatus() ?? 0),
         onSuccess: () => {
-          Object.assign(one, { state: 'there', sent: one.size, problem: '', upload: undefined })
-          list.remember(one)
-          network.works()
+          arrived(one)
           resolve(undefined)
         },
         onError: (error: UploadError) => resolve(error),
@@ -205,54 +274,11 @@ export function useSending(token: string, headers: Ref<Record<string, string>>, 
     return () => clearInterval(timer)
   }
 
-  /** Walks through the same steps without sending anything. */
-  async function rehearse(who: { name: string; email: string } | undefined) {
-    phase.value = 'sending'
-    if (who) await refuseAsReally('who', who)
-    for (const one of chosen) {
-      try {
-        if (one.size <= LOOKED_AT_BYTES) await refuseAsReally(`files?item=${one.item.number}&name=${encodeURIComponent(one.name)}`, one.file!)
-      } catch (error) {
-        Object.assign(one, { state: 'failed', problem: (error as ApiProblem).detail })
-      }
-    }
-    if (broken.value) {
-      phase.value = 'choosing'
-      return
-    }
-    for (const one of chosen) {
-      for (let step = 1; step <= 4; step++) {
-        await new Promise((resolve) => setTimeout(resolve, 60))
-        Object.assign(one, { state: 'sending', sent: (one.size * step) / 4 })
-      }
-      one.state = 'there'
-    }
-    receipt.value = {
-      code: '0000-0000-0000',
-      at: new Date().toISOString(),
-      files: await Promise.all(chosen.map(async (one) => ({ item: one.item.title, name: one.name, bytes: one.size, sha256: await sha256(one.file!), sentBefore: false }))),
-    }
-    phase.value = 'done'
-  }
-
-  /** Has the server refuse what it would refuse of a real sending. It keeps nothing. */
-  async function refuseAsReally(what: string, body: Blob | { name: string; email: string }) {
-    const token = document.cookie.split('; ').find((cookie) => cookie.startsWith('XSRF-TOKEN='))?.slice('XSRF-TOKEN='.length)
-    const file = body instanceof Blob
-    const response = await fetch(`/api${location.pathname.replace(/^\/rehearsal/, '/rounds')}/rehearsal/${what}`, {
-      method: 'POST',
-      headers: { Accept: 'application/json', 'Content-Type': file ? 'application/octet-stream' : 'application/json', ...(token ? { 'X-XSRF-TOKEN': decodeURIComponent(token) } : {}) },
-      body: file ? body : JSON.stringify(body),
-    }).catch(() => {
-      throw ApiProblem.unreachable()
-    })
-    if (!response.ok) throw ApiProblem.read(response.status, await response.text())
-  }
-
   function another() {
     list.clear()
     submission = ''
     note.value = ''
+    leftOut.value = []
     declared = { name: '', email: '' }
     kept.forget()
     receipt.value = undefined
@@ -261,16 +287,10 @@ export function useSending(token: string, headers: Ref<Record<string, string>>, 
 
   const warn = (event: BeforeUnloadEvent) => {
     // Whatever the browser keeps goes on by itself; what it could not keep would have to be picked again.
-    if (phase.value === 'sending' && chosen.some((one) => one.state !== 'there' && one.size > LOOKED_AT_BYTES)) event.preventDefault()
+    if (phase.value === 'sending' && chosen.some((one) => one.state !== 'there' && one.size > LARGE_BYTES)) event.preventDefault()
   }
   addEventListener('beforeunload', warn)
   onScopeDispose(() => removeEventListener('beforeunload', warn))
 
-  return { ...list, phase, receipt, note, rate, sentBytes, there, broken, begun, secondsLeft, waiting: network.waiting, online: network.online, send, pause, cancel, another, rememberTyped: remember, before, submission: () => submission }
-}
-
-async function sha256(file: File): Promise<string> {
-  if (!crypto.subtle || file.size > 64 * 1024 * 1024) return ''
-  const digest = await crypto.subtle.digest('SHA-256', await file.arrayBuffer())
-  return Array.from(new Uint8Array(digest), (byte) => byte.toString(16).padStart(2, '0')).join('')
+  return { ...list, phase, receipt, leftOut, note, rate, sentBytes, there, broken, begun, secondsLeft, waiting: network.waiting, online: network.online, send, pause, cancel, another, rememberTyped: remember, before, submission: () => submission }
 }

@@ -36,6 +36,8 @@ async function signOut() {
         <RouterLink to="/" :class="{ here: $route.name === 'today' }">{{ text.tabs.today }}</RouterLink>
         <RouterLink to="/rounds" :class="{ here: $route.path.startsWith('/rounds') }">{{ text.tabs.rounds }}</RouterLink>
         <RouterLink to="/contacts" :class="{ here: $route.path.startsWith('/contacts') }">{{ text.tabs.contacts }}</RouterLink>
+        <RouterLink to="/tray" :class="{ here: $route.name === 'tray' }">{{ text.tabs.tray }}</RouterLink>
+        <RouterLink to="/folders" :class="{ here: $route.name === 'folders' }">{{ text.tabs.folders }}</RouterLink>
         <RouterLink to="/post" :class="{ here: $route.name === 'post' }">{{ text.tabs.post }}</RouterLink>
         <RouterLink to="/links" :class="{ here: $route.name === 'links' }">{{ text.tabs.links }}</RouterLink>
         <RouterLink to="/setup" :class="{ here: $route.path.startsWith('/setup') }">{{ text.tabs.setup }}</RouterLink>
@@ -99,6 +101,22 @@ nav a.here {
   /* A strand of the weave: over, under, over. */
   background: repeating-linear-gradient(90deg, var(--oak) 0 11px, transparent 11px 14px) bottom / 100% 4px no-repeat;
   font-weight: 600;
+}
+@media (max-width: 1200px) {
+  /* What can be done without goes first; then the tabs get a line of their own. */
+  .bar {
+    flex-wrap: wrap;
+    padding: 8px 16px;
+  }
+  .bar .who {
+    display: none;
+  }
+  nav {
+    order: 9;
+    flex: 1 0 100%;
+    flex-wrap: wrap;
+    gap: 2px;
+  }
 }
 .who,
 .el-button {

@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { onMounted, onUnmounted, ref, shallowRef, useTemplateRef } from 'vue'
 import type { PDFDocumentProxy } from 'pdfjs-dist'
+import { desk, type Schemas } from '../api/desk'
 import { text } from '../text/desk'
+import TrackDrawing from './TrackDrawing.vue'
 
-/** Shows a received file without ever letting the browser run anything in it: images as images, text as text, PDF drawn page by page. */
+/** Shows a received file without ever letting the browser run anything in it: images as images, PDF drawn page by page, and what the server has read of text, tables and tracks. */
 const props = defineProps<{ id: number; name: string; mediaType: string }>()
 const t = text.preview
-const LONGEST_TEXT = 200_000
 
 const url = `/api/files/${props.id}/preview`
 const kind = props.mediaType.startsWith('image/') && /png|jpeg|gif|webp/.test(props.mediaType) ? 'image'
   : props.mediaType === 'application/pdf' ? 'pdf'
-  : /^text\/|xml$|json$/.test(props.mediaType) ? 'text' : 'none'
-const content = ref('')
-const cut = ref(false)
+  : 'glance'
+const glance = ref<Schemas['Glance']>()
 const failed = ref(false)
 const document_ = shallowRef<PDFDocumentProxy>()
 const pageNumber = ref(1)
@@ -21,13 +21,7 @@ const canvas = useTemplateRef('canvas')
 
 onMounted(async () => {
   try {
-    if (kind === 'text') {
-      const response = await fetch(url)
-      if (!response.ok) throw new Error(String(response.status))
-      const whole = await response.text()
-      cut.value = whole.length > LONGEST_TEXT
-      content.value = whole.slice(0, LONGEST_TEXT)
-    }
+    if (kind === 'glance') glance.value = await desk.glance(props.id)
     if (kind === 'pdf') await openPdf()
   } catch {
     failed.value = true
@@ -68,18 +62,43 @@ async function draw(number: number) {
         <button class="button small" type="button" :disabled="pageNumber >= document_.numPages" @click="draw(pageNumber + 1)">{{ t.later }}</button>
       </p>
     </template>
-    <template v-else-if="kind === 'text'">
+    <template v-else-if="glance">
       <!-- eslint-disable-next-line -->
-      <pre tabindex="0" :aria-label="name">{{ content }}</pre>
-      <p v-if="cut" class="quiet">{{ t.cut }}</p>
+      <pre v-if="glance.kind === 'TEXT'" tabindex="0" :aria-label="name">{{ glance.text }}</pre>
+      <div v-else-if="glance.kind === 'TABLE'" class="sheet" tabindex="0" role="region" :aria-label="`${name}: ${t.table}`">
+        <table><tbody><tr v-for="(row, n) in glance.rows" :key="n"><th scope="row">{{ n + 1 }}</th><td v-for="(cell, m) in row" :key="m">{{ cell }}</td></tr></tbody></table>
+      </div>
+      <TrackDrawing v-else-if="glance.kind === 'TRACK'" :parts="glance.track" :name="name" />
+      <p v-else class="quiet">{{ glance.kind === 'NONE' ? t.none : t.unreadable }}</p>
+      <p v-if="glance.cut" class="quiet">{{ t.cut }}</p>
     </template>
-    <p v-else class="quiet">{{ t.none }}</p>
   </div>
 </template>
 
 <style scoped>
 .preview {
   padding: 8px 0;
+}
+.sheet {
+  max-height: 60vh;
+  overflow: auto;
+  border: 1px solid var(--line);
+  background: #fff;
+}
+.sheet table {
+  border-collapse: collapse;
+  font-size: 14px;
+}
+.sheet td,
+.sheet th {
+  padding: 2px 8px;
+  border: 1px solid var(--line);
+  white-space: nowrap;
+}
+.sheet th {
+  background: var(--tint);
+  font-weight: 400;
+  text-align: right;
 }
 img,
 canvas {

@@ -13,6 +13,8 @@ const props = defineProps<{ item: SheetItem; index: number; last: boolean; group
 defineEmits<{ remove: []; move: [by: number]; more: [] }>()
 const t = text.compose
 const kinds = choices(text.kinds)
+const archives = choices(t.archiveChoices)
+const unchecked = choices(t.uncheckedChoices)
 const error = (field: string) => props.errorAt(`items[${props.index}].${field}`)
 const fieldId = (field: string) => `item-${props.index}-${field}`
 
@@ -69,6 +71,16 @@ function dropForm() {
           <ElOption v-for="group in groups" :key="group" :value="group" :label="group" />
         </ElSelect>
       </FieldBox>
+      <FieldBox :id="fieldId('archives')" class="two" :label="t.archives">
+        <ElSelect :id="fieldId('archives')" v-model="item.archives">
+          <ElOption v-for="one in archives" :key="one.value" :value="one.value" :label="one.label" />
+        </ElSelect>
+      </FieldBox>
+      <FieldBox :id="fieldId('unchecked')" :label="t.unchecked">
+        <ElSelect :id="fieldId('unchecked')" v-model="item.unchecked">
+          <ElOption v-for="one in unchecked" :key="one.value" :value="one.value" :label="one.label" />
+        </ElSelect>
+      </FieldBox>
       <div class="form">
         <template v-if="item.formId">{{ t.form }}: <a :href="`/api/forms/${item.formId}`" class="mono" download>{{ item.formName }}</a> <ElButton type="primary" link size="small" @click="dropForm">{{ t.removeForm }}</ElButton></template>
         <FileButton v-else plain small :label="t.addForm" @file="takeForm" />
@@ -104,6 +116,9 @@ li {
   margin-top: 8px;
   padding: 10px 0 0 14px;
   border-left: 4px solid var(--line);
+}
+.two {
+  grid-column: 1 / 3;
 }
 .whole,
 .form {

@@ -16,7 +16,7 @@ export function useExample(sheet: RoundSheet) {
     try {
       const answers = await Promise.all(
         samples.map(({ person, item }) =>
-          desk.patternExample({ folderPattern: sheet.folderPattern, namePattern: sheet.namePattern, title: sheet.title, zone: sheet.zone, item, person: person.name, email: person.email }),
+          desk.patternExample({ folderPattern: sheet.folderPattern, namePattern: sheet.namePattern, title: sheet.title, zone: sheet.zone, item, person: person.name, email: person.email, roundId: null }),
         ),
       )
       paths.value = answers.map((answer) => answer.path).filter(Boolean)

@@ -13,7 +13,7 @@ import { merge, type Conflict } from './merge'
 const SAVE_AFTER_MILLISECONDS = 400
 
 export function emptyItem(): SheetItem {
-  return { id: null, title: '', help: '', required: true, minFiles: 1, maxFiles: 1, kinds: [], maxMebibytes: 50, groups: [], formId: null, formName: '' }
+  return { id: null, title: '', help: '', required: true, minFiles: 1, maxFiles: 1, kinds: [], maxMebibytes: 50, groups: [], formId: null, formName: '', archives: 'AS_SENT', unchecked: 'WAIT' }
 }
 
 /** What most rounds need (common practice, no source): a week and a day before, a day after, and then weekly. */

@@ -5,6 +5,7 @@ import { limits } from '../../../api/limits'
 import { desk, type Claim, type Review, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FilePreview from '../../../shared/FilePreview.vue'
+import IdentityMark from '../../../shared/IdentityMark.vue'
 import PlainName from '../../../shared/PlainName.vue'
 import { sizeWords } from '../../../shared/size'
 import { dayAndTime } from '../../../shared/time'
@@ -175,7 +176,8 @@ async function unaccept(ids: number[]) {
         <div class="above">
           <div>
             <h2>{{ current.person }}: {{ current.item }}</h2>
-            <p class="quiet"><PlainName class="mono" :name="current.file.name" />, {{ sizeWords(current.file.bytes) }}, {{ dayAndTime(current.file.receivedAt) }}</p>
+            <p class="quiet"><PlainName class="mono" :name="current.file.name" />, {{ sizeWords(current.file.bytes) }}, {{ dayAndTime(current.file.receivedAt) }} <IdentityMark :identity="current.file.identity" /></p>
+            <p v-if="current.file.unchecked" class="same">{{ text.panel.unchecked }}</p>
             <p v-if="current.file.sameAs" class="same">{{ text.panel.same }} {{ current.file.sameAs.person }}: <span class="mono">{{ current.file.sameAs.path }}</span></p>
             <p v-if="current.file.note" class="word">{{ text.panel.wrote }} <span dir="auto">{{ current.file.note }}</span></p>
             <p v-if="current.file.declaredAs && !current.file.claim" class="quiet">{{ text.panel.declared }} {{ current.file.declaredAs }}</p>

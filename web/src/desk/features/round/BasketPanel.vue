@@ -122,7 +122,7 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
         </template>
       </section>
 
-      <section v-for="{ item, tile } in owed" :key="item.id" :class="{ 'to-check': panel.files.some((file) => file.itemId === item.id && file.review === 'NONE' && !keptApart(file)) }">
+      <section v-for="{ item, tile } in owed" :key="item.id" :class="{ 'to-check': panel.files.some((file) => file.itemId === item.id && file.review === 'NONE' && !keptApart(file) && !file.opened) }">
         <h3>
           <WeaveTile :standing="tile.standing" :late="tile.late" :overdue="tile.overdue" :label="tileWords(item, tile)" />
           <span>{{ item.title }}</span>
@@ -147,6 +147,15 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
         </ul>
       </section>
       <p v-if="panel.files.length === 0" class="quiet">{{ t.noFiles }}</p>
+      <section v-if="panel.held.length > 0">
+        <h3>{{ text.quarantine.title }}</h3>
+        <ul>
+          <li v-for="one in panel.held" :key="one.id">
+            <PlainName class="mono" :name="one.name" /> <span class="quiet">{{ dayAndTime(one.at) }}</span> <span :class="{ error: one.found }">{{ one.found ? text.quarantine.foundIn(one.found) : text.quarantine.waits }}</span>
+            {{ ' ' }}<RouterLink :to="{ name: 'quarantine' }">{{ text.quarantine.decide }}</RouterLink>
+          </li>
+        </ul>
+      </section>
       <section v-if="panel.removed.length > 0">
         <h3>{{ t.removedFiles }}</h3>
         <ul>

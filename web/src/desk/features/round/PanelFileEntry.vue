@@ -4,6 +4,7 @@ import { limits } from '../../../api/limits'
 import type { PanelFile, Review } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FilePreview from '../../../shared/FilePreview.vue'
+import IdentityMark from '../../../shared/IdentityMark.vue'
 import PlainName from '../../../shared/PlainName.vue'
 import { sizeWords } from '../../../shared/size'
 import { dayAndTime } from '../../../shared/time'
@@ -46,8 +47,10 @@ function sendBack() {
     <p class="quiet facts">
       {{ dayAndTime(file.receivedAt) }}, {{ sizeWords(file.bytes) }}, {{ t.receipt }} <span class="mono">{{ file.receipt }}</span>
       <template v-if="file.originalName !== file.name">, {{ t.original }} <PlainName class="mono" :name="file.originalName" /></template>
-      <template v-if="file.declaredAs">, {{ t.declared }} {{ file.declaredAs }}</template>
+      <template v-if="file.declaredAs">, {{ t.declared }} {{ file.declaredAs }}</template> <IdentityMark :identity="file.identity" />
     </p>
+    <p v-if="file.unchecked" class="same">{{ t.unchecked }}</p>
+    <p v-if="file.opened" class="quiet facts">{{ t.openedArchive }}</p>
     <p v-if="file.note" class="word">{{ t.wrote }} <span class="words" dir="auto">{{ file.note }}</span></p>
     <p v-if="file.sameAs" class="same">
       {{ t.same }} <RouterLink :to="{ name: 'round', params: { id: file.sameAs.roundId }, query: { basket: file.sameAs.basketId } }">{{ file.sameAs.person }}</RouterLink>: <span class="mono">{{ file.sameAs.path }}</span>
@@ -57,8 +60,8 @@ function sendBack() {
     <div class="actions">
       <ElButton size="small" :aria-expanded="previewed" :aria-label="`${previewed ? t.hide : t.show} ${props.file.name}`" @click="emit('preview')">{{ previewed ? t.hide : t.show }}</ElButton>
       <a class="button small" :href="`/api/files/${file.id}`" download :aria-label="`${t.download} ${file.name}`">{{ t.download }}</a>
-      <ElButton v-if="file.review !== 'ACCEPTED' && !apart" size="small" :aria-label="`${t.accept} ${file.name}`" @click="emit('review', 'ACCEPTED', '')">{{ t.accept }}</ElButton>
-      <ElButton v-if="file.review !== 'RETURNED' && !apart" size="small" :aria-label="`${t.sendBack} ${file.name}`" @click="ask('return')">{{ t.sendBack }}</ElButton>
+      <ElButton v-if="file.review !== 'ACCEPTED' && !apart && !file.opened" size="small" :aria-label="`${t.accept} ${file.name}`" @click="emit('review', 'ACCEPTED', '')">{{ t.accept }}</ElButton>
+      <ElButton v-if="file.review !== 'RETURNED' && !apart && !file.opened" size="small" :aria-label="`${t.sendBack} ${file.name}`" @click="ask('return')">{{ t.sendBack }}</ElButton>
       <ElButton size="small" link :aria-label="`${t.removeFile} ${file.name}`" @click="ask('remove')">{{ t.removeFile }}</ElButton>
     </div>
     <form v-if="asking" class="reason" @submit.prevent="sendBack" @keydown.esc.stop="asking = undefined">

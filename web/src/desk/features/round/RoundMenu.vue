@@ -50,9 +50,11 @@ function follow(event: Event) {
         <ElDropdownItem @click="follow"><a tabindex="-1" :href="`/rehearsal/${board.id}`" target="_blank" rel="noopener">{{ t.rehearse }}</a></ElDropdownItem>
         <ElDropdownItem @click="copyRound">{{ t.copyRound }}</ElDropdownItem>
         <ElDropdownItem @click="follow"><RouterLink tabindex="-1" :to="{ name: 'again', params: { id: board.id } }">{{ t.comeAgain }}</RouterLink></ElDropdownItem>
+        <ElDropdownItem @click="follow"><RouterLink tabindex="-1" :to="{ name: 'round-filing', params: { id: board.id } }">{{ text.filing.title }}</RouterLink></ElDropdownItem>
         <ElDropdownItem @click="emit('history')">{{ t.history }}</ElDropdownItem>
         <ElDropdownItem divided @click="follow"><RouterLink tabindex="-1" :to="{ name: 'links', query: { round: board.id } }">{{ t.toLinks }}</RouterLink></ElDropdownItem>
         <ElDropdownItem @click="copyLinks">{{ t.copyLinks }}</ElDropdownItem>
+        <ElDropdownItem v-if="board.state !== 'GATHERING' && files > 0" @click="follow"><RouterLink tabindex="-1" :to="{ name: 'set', params: { id: board.id } }">{{ text.handover.menu }}</RouterLink></ElDropdownItem>
         <ElDropdownItem v-if="files > 0" @click="follow"><a tabindex="-1" :href="`/api/files.zip?round=${board.id}`" download>{{ t.takeAll }}</a></ElDropdownItem>
         <ElDropdownItem @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/table.csv`" download>{{ t.tableCsv }}</a></ElDropdownItem>
         <ElDropdownItem @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/table.xlsx`" download>{{ t.tableXlsx }}</a></ElDropdownItem>

@@ -8,9 +8,11 @@ import LoadingPart from '../../LoadingPart.vue'
 import { copy } from '../../copy'
 import { say, sayProblem } from '../../say'
 import { useRead } from '../../queries'
+import AppPasswordsCard from './AppPasswordsCard.vue'
 import CalendarCard from './CalendarCard.vue'
 import PasswordCard from './PasswordCard.vue'
 import PostCard from './PostCard.vue'
+import RootsCard from './RootsCard.vue'
 
 const t = text.setup
 const { value: calendars, problem, load } = useRead(['calendars'], desk.calendars)
@@ -48,7 +50,19 @@ function addCalendar() {
       <CalendarCard v-for="one in calendars" :key="one.id" :calendar="one" :countries="countries" @changed="load" />
       <ElButton @click="addCalendar">{{ t.addCalendar }}</ElButton>
     </section>
+    <section aria-labelledby="filing">
+      <h2 id="filing">{{ text.filing.title }}</h2>
+      <p class="quiet">{{ text.filing.introOffice }}</p>
+      <div class="actions"><RouterLink class="button" :to="{ name: 'filing' }">{{ text.filing.ofOffice }}</RouterLink> <RouterLink class="button" :to="{ name: 'journal' }">{{ text.filing.toJournal }}</RouterLink></div>
+    </section>
+    <RootsCard />
+    <AppPasswordsCard />
     <PostCard />
+    <section aria-labelledby="quarantine">
+      <h2 id="quarantine">{{ text.quarantine.title }}</h2>
+      <p class="quiet">{{ text.quarantine.intro }}</p>
+      <RouterLink class="button" :to="{ name: 'quarantine' }">{{ text.quarantine.open }}</RouterLink>
+    </section>
     <PasswordCard />
     <section aria-labelledby="feed">
       <h2 id="feed">{{ t.feed }}</h2>

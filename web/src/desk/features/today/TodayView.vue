@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import { text, withCount } from '../../../text/desk'
+import IdentityMark from '../../../shared/IdentityMark.vue'
 import { dayAndTime } from '../../../shared/time'
 import FailureNote from '../../FailureNote.vue'
 import LoadingPart from '../../LoadingPart.vue'
@@ -34,6 +35,11 @@ function target(one: Schemas['NeedsYou']) {
   if (one.what === 'check') return { name: 'review', params }
   if (one.what === 'link-ends') return { name: 'links', query: { listing: 'ENDS_SOON', round: one.roundId } }
   if (one.what === 'link-full') return { name: 'links', query: { round: one.roundId, by: 'FILES', down: 'yes' } }
+  if (one.what === 'malware' || one.what === 'unchecked') return { name: 'quarantine' }
+  if (['root-away', 'waiting', 'not-told'].includes(one.what)) return { name: one.what === 'root-away' ? 'setup' : 'journal' }
+  if (one.what === 'changed-by-hand') return { name: 'folders', query: { show: 'hand' } }
+  if (one.what === 'retention' || one.what === 'retention-soon') return { name: 'folders', query: { show: 'kept' } }
+  if (one.what === 'tray') return { name: 'tray' }
   if (one.what === 'prepared') return { name: 'sheet', params }
   const lists: Record<string, string> = { overdue: 'overdue', claimed: 'claimed', 'hand-over': 'handOver', 'walk-in': 'walkIns' }
   return { name: 'round', params, query: lists[one.what] ? { show: lists[one.what] } : {} }
@@ -69,7 +75,7 @@ async function seen() {
         <p v-if="today.justIn.length === 0" class="quiet none">{{ t.nothingIn }}</p>
         <ul>
           <li v-for="one in today.justIn" :key="one.basketId" :class="{ fresh: one.unseen }">
-            <RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }">{{ one.person }}</RouterLink>
+            <RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }">{{ one.person }}</RouterLink> <IdentityMark :identity="one.identity" />
             <span class="when quiet">{{ dayAndTime(one.last) }}</span>
             <p class="quiet">{{ t.files(one.files) }}, {{ one.round }}<strong v-if="one.unseen" class="badge">{{ t.fresh }}</strong></p>
             <ElTooltip v-for="name in one.names" :key="name" :content="name" :show-after="300"><p class="mono name">{{ name }}</p></ElTooltip>

@@ -15,6 +15,7 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.JsonNode;
 
 /** The page of senders in their hands: languages, many files at once, and everything that goes wrong on a phone. */
@@ -68,6 +69,41 @@ class BasketPageJourneysTest extends Journey {
         assertThat(sender.locator("h1")).hasText(thanks);
         Browser.assertAccessible(sender);
         assertThat(api.row(round, "Ola " + tag).path("files").asInt()).isEqualTo(5);
+    }
+
+    /** Each state of the page in each language; a hurried stranger may read any of them with a screen reader. */
+    @ParameterizedTest(name = "{0}")
+    @ValueSource(strings = {"en", "es", "fr", "de", "pl", "ar"})
+    void everyStateIsAccessibleInEveryLanguage(String language) {
+        long round = openRound("States in " + language, "kingfisher");
+        Page sender = openLink(round);
+        sender.locator("select").selectOption(language);
+        assertThat(sender.locator("html")).hasAttribute("lang", language);
+        Browser.assertAccessible(sender);
+        sender.locator("input").first().fill("kingfisher");
+        sender.locator("button[type=submit]").click();
+        assertThat(sender.locator(".card")).hasCount(2);
+        Browser.assertAccessible(sender);
+        sender.locator("#who-name").fill("Somebody");
+        sender.locator("#who-email").fill("somebody." + language + "@example.org");
+        Locator files = sender.locator(".card").nth(1).locator("input[type=file]").first();
+        files.setInputFiles(new FilePayload[] {pdf("log.pdf", language), file("wrong.pdf", "no PDF")});
+        Browser.assertAccessible(sender);
+        sender.context().setOffline(true);
+        send(sender);
+        assertThat(sender.locator("footer progress")).isVisible();
+        Browser.assertAccessible(sender);
+        sender.context().setOffline(false);
+        Locator refused = sender.locator(".card .error", new Page.LocatorOptions().setHasText("wrong.pdf"));
+        refused.waitFor();
+        Browser.assertAccessible(sender);
+        sender.locator(".card li").filter(new Locator.FilterOptions().setHasText("wrong.pdf")).locator("button.plain, button").last().click();
+        send(sender);
+        assertThat(sender.locator(".receipt .code")).isVisible();
+        Browser.assertAccessible(sender);
+        sender.navigate(app.url() + "/b/nothing-here");
+        sender.locator("h1").waitFor();
+        Browser.assertAccessible(sender);
     }
 
     @Test

@@ -67,7 +67,7 @@ class EveryHandJourneysTest extends Journey {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"/", "/rounds", "/rounds/new", "/contacts", "/post", "/setup", "/rounds/1", "/rounds/1/change", "/rounds/1/review", "/rounds/1/again"})
+    @ValueSource(strings = {"/", "/rounds", "/rounds/new", "/contacts", "/post", "/setup", "/rounds/1", "/rounds/1/change", "/rounds/1/review", "/rounds/1/again", "/tray", "/folders", "/journal", "/filing", "/rounds/1/filing"})
     void everyViewFitsATabletAndCanBeRead(String path) {
         String at = path.replace("/1", "/" + api.round("Landowner"));
         Page desk = browser.tablet(app, at);

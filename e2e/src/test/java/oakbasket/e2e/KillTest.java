@@ -3,7 +3,10 @@ package oakbasket.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.UncheckedIOException;
+import java.net.Socket;
+import java.net.URI;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
@@ -16,12 +19,13 @@ import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
 /**
- * Kills the real process at random points while senders upload, again and again on the same data. Afterwards every acknowledged file must be whole in
+ * Kills the real process, the line or the sender at random points while senders upload, again and again on the same data. Afterwards every acknowledged file must be whole in
  * its folder and in the record, no file may be half or without a record, no record without its file, and a broken upload must go on where it stood.
  */
 class KillTest {
@@ -29,9 +33,15 @@ class KillTest {
     /** A few in every run; many by bench/kills.sh. */
     private static final int KILLS = Integer.parseInt(System.getenv().getOrDefault("KILLS", "4"));
     private static final int SENDERS = 4;
+    private static final AtomicBoolean STOPPED = new AtomicBoolean();
 
     /** An upload whose bytes were all acknowledged. */
     private record Acknowledged(String sha256) {
+    }
+
+    /** What dies: the server, the line in the middle of a file (the socket is reset), or the sender (it is closed and nobody comes back for the answer). */
+    private enum Victim {
+        SERVER, CONNECTION, CLIENT
     }
 
     @Test
@@ -51,13 +61,25 @@ class KillTest {
                 int round = kill;
                 List<Thread> senders = Stream.iterate(0, n -> n + 1).limit(SENDERS).map(n -> new Thread(() -> sendUntilKilled(app, token, submission,
                         new Random(seed + round * 100L + n), "k" + round + "s" + n, acknowledged, open, contents))).toList();
+                STOPPED.set(false);
                 senders.forEach(Thread::start);
                 Thread.sleep(150 + random.nextInt(1_200));
-                app.kill();
+                // The last of each run is a server's, so that something of the others is there to be repaired.
+                Victim victim = kill == KILLS - 1 ? Victim.SERVER : Victim.values()[kill % Victim.values().length];
+                if (victim == Victim.SERVER) {
+                    app.kill();
+                } else {
+                    for (int n = 0; n < SENDERS; n++) {
+                        dieInTheMiddle(app, token, submission, random, "k" + kill + "v" + n + ".bin", victim == Victim.CONNECTION, acknowledged);
+                    }
+                    STOPPED.set(true);
+                }
                 for (Thread sender : senders) {
                     sender.join();
                 }
-                app.start();
+                if (victim == Victim.SERVER) {
+                    app.start();
+                }
                 Api api = new Api(app.url());
                 for (String location : open) {
                     resumed += goOn(api, location, contents.get(location), acknowledged) ? 1 : 0;
@@ -93,7 +115,7 @@ class KillTest {
             List<String> open, Map<String, byte[]> contents) {
         Api sender = Api.stranger(app.url());
         try {
-            for (int n = 0; n < 500; n++) {
+            for (int n = 0; n < 500 && !STOPPED.get(); n++) {
                 boolean large = random.nextInt(3) == 0;
                 byte[] content = new byte[large ? 2_000_000 + random.nextInt(3_000_000) : 1 + random.nextInt(40_000)];
                 random.nextBytes(content);
@@ -116,6 +138,40 @@ class KillTest {
         } catch (UncheckedIOException killed) {
             return;
         }
+    }
+
+    /**
+     * A file in one request of which only a part comes, then the same file again under the same {@code once}, whole: it is there once, whether the server had
+     * taken anything of the first try or not. Now and then the first try comes whole and only its answer is never read.
+     */
+    private static void dieInTheMiddle(PackagedApp app, String token, String submission, Random random, String name, boolean reset, Map<String, Acknowledged> acknowledged) throws Exception {
+        byte[] content = new byte[20_000 + random.nextInt(200_000)];
+        random.nextBytes(content);
+        String metadata = "filename " + Api.base64(name) + ",item " + Api.base64("1") + ",once " + Api.base64(name);
+        int part = random.nextInt(3) == 0 ? content.length : random.nextInt(content.length);
+        URI address = URI.create(app.url());
+        try (Socket socket = new Socket(address.getHost(), address.getPort())) {
+            socket.setSoLinger(reset, 0);
+            socket.getOutputStream().write(("POST /api/uploads HTTP/1.1\r\nHost: " + address.getAuthority() + "\r\nOak-Link: " + token + "\r\nOak-Submission: " + submission
+                    + "\r\nTus-Resumable: 1.0.0\r\nUpload-Length: " + content.length + "\r\nContent-Length: " + content.length + "\r\nUpload-Metadata: " + metadata
+                    + "\r\nContent-Type: application/offset+octet-stream\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
+            socket.getOutputStream().write(content, 0, part);
+            socket.getOutputStream().flush();
+            Thread.sleep(random.nextInt(20));
+        }
+        Api sender = Api.stranger(app.url());
+        HttpResponse<byte[]> again = null;
+        for (int n = 0; n < 100 && (again == null || again.statusCode() == 423); n++) {
+            again = sender.send("POST", "/api/uploads", content, "Oak-Link", token, "Oak-Submission", submission, "Tus-Resumable", "1.0.0", "Upload-Length", "" + content.length,
+                    "Upload-Metadata", metadata, "Content-Type", "application/offset+octet-stream");
+            Thread.sleep(20);
+        }
+        assertThat(again.statusCode()).as(new String(again.body())).isEqualTo(201);
+        int offset = Integer.parseInt(again.headers().firstValue("Upload-Offset").orElseThrow());
+        if (offset < content.length) {
+            patch(sender, again.headers().firstValue("Location").orElseThrow(), offset, Arrays.copyOfRange(content, offset, content.length));
+        }
+        acknowledged.put(name, new Acknowledged(sha256(content)));
     }
 
     private static void patch(Api sender, String location, long offset, byte[] content) {
@@ -144,7 +200,7 @@ class KillTest {
             Path path = data.resolve("files").resolve(file.path("path").asString());
             assertThat(path).as("%s: the file of a record", when).exists().hasSize(file.path("bytes").asLong());
             assertThat(sha256(Files.readAllBytes(path))).as("%s: %s", when, path).isEqualTo(file.path("sha256").asString());
-            recorded.add(file.path("sha256").asString());
+            assertThat(recorded.add(file.path("sha256").asString())).as("%s: nothing is there twice", when).isTrue();
             assertThat(paths.add(path.toString())).as("%s: one record a file", when).isTrue();
         }
         acknowledged.forEach((name, file) -> assertThat(recorded).as("%s: %s was acknowledged", when, name).contains(file.sha256()));

@@ -3,10 +3,13 @@ package oakbasket.e2e;
 import com.google.gson.JsonObject;
 import com.microsoft.playwright.CDPSession;
 import com.microsoft.playwright.Page;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
+import java.util.Random;
 import java.util.concurrent.atomic.AtomicLong;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
@@ -39,16 +42,49 @@ class PageBench {
         }
     }
 
+    private static final int PHOTOS = 300;
+    private static final int PHOTO_BYTES = 200_000;
+    private static final int MIDDLING_BYTES_PER_SECOND = 10_000_000 / 8;
+    private static final int MIDDLING_MILLISECONDS = 200;
+
+    /** As many photos as somebody brings home from a day outside, from pressing Send to the receipt, beside what the line itself needs for their bytes. */
+    @Test
+    void photos() throws Exception {
+        Path folder = PackagedApp.freshFolder();
+        Random random = new Random(11);
+        Path[] photos = new Path[PHOTOS];
+        for (int i = 0; i < PHOTOS; i++) {
+            byte[] content = new byte[PHOTO_BYTES];
+            random.nextBytes(content);
+            System.arraycopy(new byte[] {(byte) 0xff, (byte) 0xd8, (byte) 0xff, (byte) 0xe0}, 0, content, 0, 4);
+            photos[i] = Files.write(folder.resolve("photo" + i + ".jpg"), content);
+        }
+        try (PackagedApp app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true"); Browser browser = new Browser()) {
+            Api api = new Api(app.url());
+            String sheet = """
+                    {"title":"Photos","deadlineDate":"2099-06-30","zone":"Europe/London","folderPattern":"{round}/{person}","namePattern":"{person} - {item}{ext}",
+                     "items":[{"title":"Photos","maxFiles":300,"kinds":["IMAGE"]}],"people":[{"name":"Ada Brook","email":"ada.photos@example.org"}]}""";
+            long round = Api.json(api.post("/api/rounds", sheet)).path("head").path("id").asLong();
+            api.post("/api/rounds/" + round + "/open", "{\"version\":1}");
+            Page page = browser.page(390, 844);
+            page.navigate(api.personalLink(round, "Ada Brook"));
+            page.locator(".card input[type=file]").first().setInputFiles(photos);
+            page.getByText("Send 300 files").waitFor();
+            page.waitForTimeout(5_000);
+            limit(page, MIDDLING_BYTES_PER_SECOND, MIDDLING_MILLISECONDS);
+            long begun = System.nanoTime();
+            page.locator("footer button[type=submit]").click();
+            page.locator(".receipt").waitFor(new com.microsoft.playwright.Locator.WaitForOptions().setTimeout(300_000));
+            double took = (System.nanoTime() - begun) / 1e9;
+            double line = (double) PHOTOS * PHOTO_BYTES / MIDDLING_BYTES_PER_SECOND + MIDDLING_MILLISECONDS / 1e3;
+            System.out.printf(Locale.ROOT, "%n%d photos of %d KB at 10 Mbit/s and 200 ms: %.1f s, the line itself needs %.1f s, ratio %.2f; %d arrived%n", PHOTOS, PHOTO_BYTES / 1000, took, line,
+                    took / line, api.row(round, "Ada Brook").path("files").asInt());
+        }
+    }
+
     private static double usable(Browser browser, String link, int bytesPerSecond, int latency, AtomicLong bytes) {
         Page page = browser.page(390, 844);
-        CDPSession line = page.context().newCDPSession(page);
-        line.send("Network.enable");
-        JsonObject limits = new JsonObject();
-        limits.addProperty("offline", false);
-        limits.addProperty("latency", latency);
-        limits.addProperty("downloadThroughput", bytesPerSecond);
-        limits.addProperty("uploadThroughput", bytesPerSecond);
-        line.send("Network.emulateNetworkConditions", limits);
+        CDPSession line = limit(page, bytesPerSecond, latency);
         AtomicLong sum = new AtomicLong();
         line.on("Network.loadingFinished", event -> sum.addAndGet((long) event.get("encodedDataLength").getAsDouble()));
         long begun = System.nanoTime();
@@ -58,5 +94,17 @@ class PageBench {
         bytes.set(sum.get());
         page.context().close();
         return took;
+    }
+
+    private static CDPSession limit(Page page, int bytesPerSecond, int latency) {
+        CDPSession line = page.context().newCDPSession(page);
+        line.send("Network.enable");
+        JsonObject limits = new JsonObject();
+        limits.addProperty("offline", false);
+        limits.addProperty("latency", latency);
+        limits.addProperty("downloadThroughput", bytesPerSecond);
+        limits.addProperty("uploadThroughput", bytesPerSecond);
+        line.send("Network.emulateNetworkConditions", limits);
+        return line;
     }
 }

@@ -1,5 +1,6 @@
 package oakbasket.e2e;
 
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
@@ -77,14 +78,6 @@ class ScreenshotsTest {
         desk.navigate(base + "/contacts");
         desk.locator("table").waitFor();
         shoot(desk, "contacts");
-        desk.navigate(base + "/contacts/" + api.get("/api/contacts?find=imogen").path("contacts").get(0).path("id"));
-        desk.locator(".rounds article").waitFor();
-        shoot(desk, "contact");
-        desk.navigate(base + "/contacts/import");
-        desk.getByLabel("Or paste").fill("Name\tE-mail\tFarm\tGroup\nAda Brook\tada.brook@example.org\tBrook Farm\tTenants\nSid Rush\tsid@gmial.com\tRush End\tTenants\nNobody\tnot an address\t\t");
-        desk.getByText("Read it").click();
-        desk.getByText("Perhaps meant").waitFor();
-        shoot(desk, "import");
         desk.navigate(base + "/post");
         desk.locator("tbody tr", new Page.LocatorOptions().setHasText("Reminder")).locator("button").nth(3).click();
         desk.locator(".sheet h2").waitFor();
@@ -97,17 +90,21 @@ class ScreenshotsTest {
         desk.navigate(base + "/setup");
         desk.getByText("Office closed").first().waitFor();
         shoot(desk, "setup");
-        desk.navigate(base + "/rounds/" + api.round("River-fly") + "/again");
-        desk.getByText("The next rounds").waitFor();
-        shoot(desk, "again");
-        desk.navigate(base + "/rounds/" + landowners + "/status");
-        desk.locator("table").first().waitFor();
-        shoot(desk, "status");
-        desk.navigate(base + "/rounds/" + landowners + "/change");
-        Fields.date(desk, "Deadline date", java.time.LocalDate.of(2026, 12, 9));
-        desk.getByRole(com.microsoft.playwright.options.AriaRole.BUTTON, new Page.GetByRoleOptions().setName("See whom it affects")).click();
-        desk.locator(".sum").waitFor();
-        shoot(desk, "change");
+        desk.navigate(base + "/filing");
+        desk.getByText("Try it on what is here").click();
+        desk.locator(".trial .sums").waitFor();
+        shoot(desk, "filing");
+        desk.navigate(base + "/tray");
+        desk.locator("li").filter(new Locator.FilterOptions().setHasText("by a rule")).first().locator("button").click();
+        desk.locator(".preview img").waitFor();
+        shoot(desk, "tray");
+        desk.navigate(base + "/folders?path=River-fly%20survey%20sheets/Dorothy%20Lamb");
+        desk.locator("tbody .name").first().click();
+        desk.locator(".preview").locator("img, table, svg").first().waitFor();
+        shoot(desk, "folders");
+        desk.navigate(base + "/journal");
+        desk.locator("tbody tr").first().waitFor();
+        shoot(desk, "journal");
     }
 
     private static void shoot(Page page, String name) {

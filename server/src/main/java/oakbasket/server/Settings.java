@@ -23,13 +23,15 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param returnHold how long a return waits for further ones of the same basket before the person is told
  * @param connections how many connections are open at most; what is more is closed at once
  * @param connectionsPerCaller how many of them from one address; not counted behind a proxy, which has to do that itself
+ * @param scanner where clamd listens, as {@code host:port} or the path of its socket; empty means the stand-in, which knows only a test file
+ * @param scannerPatience how long clamd may take for one file
  * @param demo whether to fill an empty data folder with the demo scenario
  */
 @ConfigurationProperties("oakbasket")
 public record Settings(@DefaultValue("oak-basket-data") Path data, @Nullable URI publicAddress, @DefaultValue("Our office") String office,
         @DefaultValue("Europe/London") ZoneId zone, @Nullable Instant clock, @DefaultValue("false") boolean clockTicks, @Nullable String mailFrom,
         @DefaultValue("PT1M") Duration letterHold, @DefaultValue("PT10M") Duration returnHold, @DefaultValue("6000") int connections,
-        @DefaultValue("256") int connectionsPerCaller, @DefaultValue("false") boolean demo) {
+        @DefaultValue("256") int connectionsPerCaller, @DefaultValue("") String scanner, @DefaultValue("PT2M") Duration scannerPatience, @DefaultValue("false") boolean demo) {
 
     /** The address that stands on letters where none is set; only the stand-in for a mail server takes it. */
     private static final String NOBODY = "letters@localhost";

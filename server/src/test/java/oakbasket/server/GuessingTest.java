@@ -16,6 +16,7 @@ import java.util.stream.IntStream;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.account.AccountService;
+import oakbasket.server.security.Limits;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -41,6 +42,25 @@ class GuessingTest {
     @AfterEach
     void stop() {
         app.close();
+    }
+
+    /** Its own application, whose counts no other test needs. */
+    @Test
+    void whoeverNeedsNoSignInIsCountedAndSigningInIsNot() {
+        Limits limits = app.getBean(Limits.class);
+        for (int n = 0; n < 20_000; n++) {
+            limits.count(Limits.Kind.STRANGER, "127.0.0.1");
+        }
+        Http stranger = new Http("http://127.0.0.1:" + port);
+        for (String path : List.of("/api/basket", "/api/uploads/none", "/b/none", "/f/none", "/receipt", "/calendar/none.ics")) {
+            Http.Answer answer = stranger.get(path, "Tus-Resumable", "1.0.0");
+            assertThat(answer.status()).as(path).isEqualTo(429);
+            assertThat(answer.header("Retry-After")).as(path).matches("[1-9]\\d*");
+            assertThat(answer.problem()).as(path).isEqualTo("too-many");
+        }
+        stranger.get("/api/session");
+        assertThat(stranger.post("/api/session", "{\"email\":\"" + EMAIL + "\",\"password\":\"" + PASSWORD + "\"}").status()).as("a coordinator in the same house").isEqualTo(200);
+        assertThat(stranger.get("/api/rounds").status()).isEqualTo(200);
     }
 
     private Http caller() {

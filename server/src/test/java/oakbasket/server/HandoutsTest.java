@@ -11,6 +11,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.text.Normalizer;
 import javax.imageio.ImageIO;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
@@ -65,6 +66,22 @@ class HandoutsTest {
         String read = run("zbarimg", "--nodbus", "-q", "--raw", folder.resolve("page-2.png").toString()).strip();
         TestRound.Sender sender = new TestRound.Sender(read.substring(read.lastIndexOf('/') + 1));
         assertThat(run("pdftotext", "-f", "2", "-l", "2", file.toString(), "-")).contains(sender.page().json().path("person").asString());
+    }
+
+    /** The sheet of each person in their own language; what of it is Arabic is read back in the order it is spoken. */
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(delimiter = '|', value = {"ar | \u0625\u0644\u0649 \u0623\u0645\u0644 \u062d\u0633\u0646 | \u0623\u0645\u0644 \u062d\u0633\u0646", "pl | wymagane | 30 czerwca 2026", "de | n\u00f6tig | 30. Juni 2026"})
+    void eachSheetIsInItsPersonsLanguage(String language, String words, String more, @TempDir Path folder) throws Exception {
+        JsonNode link = link(0);
+        for (JsonNode one : round.desk.get("/api/links?round=" + round.id).json().path("links")) {
+            link = one.toString().contains("\u0623\u0645\u0644") ? one : link;
+        }
+        RunningApp.bean(org.springframework.jdbc.core.simple.JdbcClient.class).sql("UPDATE contact SET language = :language WHERE email_key = 'amal@example.org'").param("language", language).update();
+        Http.Answer pdf = round.desk.post("/api/handouts", "{\"links\":[" + link.path("id").asLong() + "],\"passcode\":\"\"}");
+        assertThat(pdf.status()).as(language).isEqualTo(200);
+        String text = run("pdftotext", "-layout", Files.write(folder.resolve("sheet.pdf"), pdf.response().body()).toString(), "-");
+        // Paper has the shapes that letters take beside each other (Unicode, Arabic Presentation Forms); compatibility forms are the letters (UAX #15).
+        assertThat(Normalizer.normalize(text, Normalizer.Form.NFKC)).contains(words.strip()).contains(more.strip());
     }
 
     @Test

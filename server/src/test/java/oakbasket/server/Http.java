@@ -29,6 +29,11 @@ final class Http {
         this.base = base;
     }
 
+    /** Somebody else who calls the same application. */
+    Http another() {
+        return new Http(base);
+    }
+
     private static final Http DESK = freshDesk();
 
     /** The desk that all tests share. */
@@ -93,8 +98,8 @@ final class Http {
         return send("POST", path, body.getBytes(StandardCharsets.UTF_8), join(headers, "Content-Type", "application/json"));
     }
 
-    Answer put(String path, String body) {
-        return send("PUT", path, body.getBytes(StandardCharsets.UTF_8), "Content-Type", "application/json");
+    Answer put(String path, String body, String... headers) {
+        return send("PUT", path, body.getBytes(StandardCharsets.UTF_8), join(headers, "Content-Type", "application/json"));
     }
 
     Answer send(String method, String path, byte[] body, String... headers) {
@@ -115,6 +120,15 @@ final class Http {
             throw new UncheckedIOException(problem);
         } catch (InterruptedException stopped) {
             throw new IllegalStateException(stopped);
+        }
+    }
+
+    /** The SHA-256 of content in hexadecimal. */
+    static String sha256(byte[] content) {
+        try {
+            return java.util.HexFormat.of().formatHex(java.security.MessageDigest.getInstance("SHA-256").digest(content));
+        } catch (java.security.NoSuchAlgorithmException impossible) {
+            throw new IllegalStateException(impossible);
         }
     }
 

@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Arrays;
+import oakbasket.server.security.Limits;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -16,6 +18,14 @@ class LinksTest {
 
     private final TestRound round = new TestRound().open();
     private final TestRound.Sender ada = round.personal("Ada Brook").begin();
+
+    /** Other tests ask for links that never were, too, from this same address. */
+    @BeforeEach
+    void nobodyHasGuessedBefore() {
+        for (int n = 0; n < 10; n++) {
+            RunningApp.bean(Limits.class).giveBack(Limits.Kind.UNKNOWN_LINK, "127.0.0.1");
+        }
+    }
 
     @AfterEach
     void setTheClockBack() {

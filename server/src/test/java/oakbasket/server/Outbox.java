@@ -21,7 +21,7 @@ final class Outbox {
     /** Letters to this name, in the order they went. */
     static List<MimeMessage> to(String name) {
         try (Stream<Path> files = Files.list(RunningApp.DATA.resolve("outbox"))) {
-            return files.filter(file -> file.toString().endsWith(".eml")).sorted(java.util.Comparator.comparingLong(Outbox::number)).map(Outbox::read)
+            return files.filter(file -> file.toString().endsWith(".eml")).sorted(java.util.Comparator.comparingLong(Outbox::number).thenComparingLong(Outbox::written)).map(Outbox::read)
                     .filter(mail -> header(mail, "To").contains(name)).toList();
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
@@ -55,6 +55,15 @@ final class Outbox {
     private static long number(Path file) {
         String[] parts = file.getFileName().toString().split("-");
         return parts[1].equals("letter") ? Long.parseLong(parts[2]) : 0;
+    }
+
+    /** Mail to senders has no number; the time in nanoseconds tells which came later. */
+    private static long written(Path file) {
+        try {
+            return Files.getLastModifiedTime(file).to(java.util.concurrent.TimeUnit.NANOSECONDS);
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
     }
 
     private static MimeMessage read(Path file) {

@@ -12,12 +12,18 @@ final class TestRound {
 
     private static final AtomicInteger COUNT = new AtomicInteger();
 
-    final Http desk = Http.desk();
+    final Http desk;
     final ObjectNode sheet = Http.JSON.createObjectNode();
     long id;
 
     /** A round with one required PDF item and two people, titled uniquely. */
     TestRound() {
+        this(Http.desk());
+    }
+
+    /** The same in another application. */
+    TestRound(Http desk) {
+        this.desk = desk;
         sheet.put("title", "Round " + COUNT.incrementAndGet()).put("note", "").put("deadlineDate", "2026-06-30").put("deadlineTime", "17:00")
                 .put("zone", "Europe/London").put("folderPattern", "{round}/{person}").put("namePattern", "{person} - {item}{ext}");
         item("Consent", true, 1, 2, 1, "PDF");
@@ -111,11 +117,11 @@ final class TestRound {
     }
 
     Sender personal(String name) {
-        return new Sender(token(desk.get("/api/baskets/" + row(name).path("id").asLong() + "/link")));
+        return new Sender(token(desk.get("/api/baskets/" + row(name).path("id").asLong() + "/link")), desk.another());
     }
 
     Sender openLink() {
-        return new Sender(token(desk.get("/api/rounds/" + id + "/link")));
+        return new Sender(token(desk.get("/api/rounds/" + id + "/link")), desk.another());
     }
 
     private static String token(Http.Answer link) {
@@ -125,13 +131,18 @@ final class TestRound {
 
     /** Somebody with a link and no account. */
     static final class Sender {
-        final Http http = new Http();
+        final Http http;
         final String token;
         String submission = "";
         String ticket = "";
 
         Sender(String token) {
+            this(token, new Http());
+        }
+
+        Sender(String token, Http http) {
             this.token = token;
+            this.http = http;
         }
 
         Http.Answer page() {

@@ -73,7 +73,7 @@ class WayInTest {
         assertThat(round.desk.get("/api/files.zip?round=" + round.id).header("Content-Disposition")).contains(round.title() + ".zip");
         assertThat(round.desk.get("/api/files.zip?id=" + first.path("id")).header("Content-Disposition")).contains(round.title() + " - Ada Brook.zip");
         round.desk.post("/api/files/" + first.path("id") + "/review", "{\"from\":\"NONE\",\"to\":\"RETURNED\",\"reason\":\"Not signed\"}");
-        assertThat(round.desk.get("/api/rounds/" + round.id + "/files.csv").text()).contains("returned", "Not signed");
+        assertThat(round.desk.get("/api/rounds/" + round.id + "/files.csv").text()).contains("returned", "Not signed", "identified by their own link");
         assertThat(round.panel("Ada Brook").path("row").path("files").asInt()).as("what counts").isEqualTo(1);
     }
 }

@@ -76,7 +76,7 @@ final class ItemsCheck {
             found.error(field + "form", "form-gone");
         }
         if (found.count() == before) {
-            ItemSpec spec = new ItemSpec(title, item.help().strip(), item.required(), item.minFiles(), item.maxFiles(), kinds, bytes);
+            ItemSpec spec = new ItemSpec(title, item.help().strip(), item.required(), item.minFiles(), item.maxFiles(), kinds, bytes, item.arrival());
             planned.add(new PlannedItem(item.id(), spec, List.copyOf(new LinkedHashSet<>(item.groups())), form));
         }
     }

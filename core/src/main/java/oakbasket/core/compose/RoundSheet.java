@@ -2,6 +2,9 @@ package oakbasket.core.compose;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
+import oakbasket.core.arrival.Archives;
+import oakbasket.core.arrival.ArrivalPlan;
+import oakbasket.core.arrival.Unchecked;
 import oakbasket.core.deadline.WorkingDays;
 import oakbasket.core.reminder.ReminderStep;
 import org.jspecify.annotations.Nullable;
@@ -35,10 +38,12 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
      * @param maxMebibytes the size limit in MiB
      * @param groups the groups that owe it; empty means everybody
      * @param formId the blank form; null when there is none
+     * @param archives what is done with a ZIP; null means it is a file like any other
+     * @param unchecked what is done with files that nobody could check for malware; null means they wait
      */
     @RecordBuilder
     public record SheetItem(@Nullable Long id, String title, String help, Boolean required, Integer minFiles, Integer maxFiles, List<String> kinds, Integer maxMebibytes,
-            List<String> groups, @Nullable Long formId, String formName) {
+            List<String> groups, @Nullable Long formId, String formName, @Nullable Archives archives, @Nullable Unchecked unchecked) {
         public SheetItem {
             title = text(title);
             help = text(help);
@@ -49,15 +54,27 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
             maxMebibytes = number(maxMebibytes, 50);
             groups = groups == null ? List.of() : groups;
             formName = text(formName);
+            archives = archives == null ? Archives.AS_SENT : archives;
+            unchecked = unchecked == null ? Unchecked.WAIT : unchecked;
         }
 
         /** A plain item, owed by everybody, without a form. */
         public static SheetItem of(String title, String help, boolean required, int min, int max, List<String> kinds, int maxMebibytes) {
-            return new SheetItem(null, title, help, required, min, max, kinds, maxMebibytes, List.of(), null, "");
+            return new SheetItem(null, title, help, required, min, max, kinds, maxMebibytes, List.of(), null, "", null, null);
+        }
+
+        /** What is done with files as they arrive. */
+        ArrivalPlan arrival() {
+            return new ArrivalPlan(archives == null ? Archives.AS_SENT : archives, unchecked == null ? Unchecked.WAIT : unchecked);
         }
 
         SheetItem asNew() {
             return RoundSheetSheetItemBuilder.builder(this).id(null).build();
+        }
+
+        /** The same item with archives treated like this. */
+        public SheetItem opening(Archives how) {
+            return RoundSheetSheetItemBuilder.builder(this).archives(how).build();
         }
 
         /** The same item owed by these groups alone. */

@@ -7,6 +7,8 @@ import java.util.Locale;
 /** Numbers names that clash; nothing is ever overwritten. */
 public final class ClashNumber {
 
+    private static final int MOST_DIGITS = 9;
+
     private ClashNumber() {
     }
 
@@ -27,6 +29,19 @@ public final class ClashNumber {
         int room = SafeName.MOST_BYTES - (mark + ending).getBytes(StandardCharsets.UTF_8).length;
         String stem = safeName.substring(0, safeName.length() - ending.length()).stripTrailing();
         return SafeName.shortened(stem, room) + mark + ending;
+    }
+
+    /** Whether a name is the other one, or that with a number. */
+    public static boolean isNumbered(String name, String safeName) {
+        if (name.equals(safeName)) {
+            return true;
+        }
+        int open = name.lastIndexOf(" (");
+        int close = open < 0 ? -1 : name.indexOf(')', open);
+        if (close < 0 || close - open > MOST_DIGITS + 2 || !name.substring(open + 2, close).matches("[1-9][0-9]*")) {
+            return false;
+        }
+        return on(safeName, Integer.parseInt(name.substring(open + 2, close))).equals(name);
     }
 
     /** Two paths with the same key would be one file on a disk that ignores case or Unicode form. */

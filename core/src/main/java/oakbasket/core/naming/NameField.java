@@ -11,12 +11,21 @@ public enum NameField {
     ROUND,
     /** The person's first group. */
     GROUP,
+    /** The person's whole name. */
     PERSON,
+    /** The given names, as {@link PersonName} parts a name. */
+    FIRST,
+    /** The family name. */
+    LAST,
     ORGANISATION,
     EMAIL,
     /** The external reference. */
     REFERENCE,
+    /** Who the sender said they were, as typed on an open link. */
+    SENDER,
     ITEM,
+    /** The kind of file in words. */
+    KIND,
     /** The name the sender's file had, without its extension. */
     ORIGINAL,
     /** The extension with its dot. */
@@ -27,12 +36,17 @@ public enum NameField {
     DEADLINE,
     /** The receipt code. */
     RECEIPT,
-    /** The how-manieth file of this item in this basket. */
+    /** The how-manieth file of this item in this basket; takes zeros for as many digits as it should have. */
     NUMBER;
 
     /** As written in a pattern. */
     public String written() {
         return name().toLowerCase(Locale.ROOT);
+    }
+
+    /** Whether a format may follow after a colon. */
+    public boolean takesFormat() {
+        return isDate() || this == NUMBER;
     }
 
     boolean isDate() {

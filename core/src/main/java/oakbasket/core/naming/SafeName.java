@@ -26,6 +26,9 @@ public final class SafeName {
 
     /** The safe form of a name; never empty, and unchanged when it was safe already. */
     public static String of(String raw) {
+        if (isPlain(raw)) {
+            return raw;
+        }
         StringBuilder kept = new StringBuilder(raw.length());
         Normalizer.normalize(raw, Normalizer.Form.NFC).codePoints().forEach(c -> keep(c, kept));
         String name = trimmed(kept.toString().replaceAll(" {2,}", " "));
@@ -64,6 +67,24 @@ public final class SafeName {
             stem = stem.substring(0, stem.offsetByCodePoints(stem.length(), -1));
         }
         return trimmed(stem) + ending;
+    }
+
+    /** Whether it is safe as it is, at first sight: this spares most names the long way. */
+    private static boolean isPlain(String raw) {
+        int length = raw.length();
+        if (length == 0 || length > MOST_BYTES || !Character.isLetterOrDigit(raw.charAt(length - 1)) || raw.charAt(0) == '.' || raw.charAt(0) == ' ') {
+            return false;
+        }
+        boolean dot = false;
+        for (int i = 0; i < length; i++) {
+            char c = raw.charAt(i);
+            if (!(c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= '0' && c <= '9' || c == '-' || c == '_' || c == '.' || c == ',' || c == '(' || c == ')' || c == '@' || c == ' ' && raw.charAt(i - 1) != ' ')) {
+                return false;
+            }
+            dot |= c == '.';
+        }
+        // Device names are short where no dot follows them.
+        return !dot && length > 7 || !DEVICE.matcher(raw).matches();
     }
 
     private static void keep(int c, StringBuilder kept) {

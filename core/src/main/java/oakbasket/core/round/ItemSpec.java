@@ -1,6 +1,7 @@
 package oakbasket.core.round;
 
 import java.util.Set;
+import oakbasket.core.arrival.ArrivalPlan;
 import oakbasket.core.filekind.FileKind;
 
 /**
@@ -13,9 +14,10 @@ import oakbasket.core.filekind.FileKind;
  * @param maxFiles how many files it takes at most, from {@code minFiles} to {@value #MOST_FILES}
  * @param kinds the accepted kinds; empty means any kind
  * @param maxBytes the largest accepted file in bytes, from 1 to {@value #MOST_BYTES}
+ * @param arrival what is done with files as they arrive
  */
 public record ItemSpec(String title, String help, boolean required, int minFiles, int maxFiles,
-        Set<FileKind> kinds, long maxBytes) {
+        Set<FileKind> kinds, long maxBytes, ArrivalPlan arrival) {
 
     /** The most files one item takes. */
     public static final int MOST_FILES = 5_000;
@@ -37,5 +39,15 @@ public record ItemSpec(String title, String help, boolean required, int minFiles
             throw new IllegalArgumentException("A size limit lies between 1 and " + MOST_BYTES + " bytes, not " + maxBytes);
         }
         kinds = Set.copyOf(kinds);
+    }
+
+    /** Whether a file of this name is an archive that is opened on arrival. */
+    public boolean opens(String fileName) {
+        return arrival.archives().open(fileName);
+    }
+
+    /** The most bytes an archive may have, and may hold, that is opened on arrival: as much as the files it stands for. */
+    public long mostArchiveBytes() {
+        return Math.min(MOST_BYTES, maxBytes * maxFiles);
     }
 }

@@ -10,6 +10,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import oakbasket.core.arrival.Archives;
+import oakbasket.core.arrival.ArrivalPlan;
+import oakbasket.core.arrival.Unchecked;
 import oakbasket.core.compose.RoundSheet.SheetItem;
 import oakbasket.core.compose.RoundSheet.SheetLetters;
 import oakbasket.core.compose.RoundSheet.SheetPerson;
@@ -42,7 +45,7 @@ class SheetCheckTest {
     void aSheetWithoutFaultsBecomesAPlan() {
         RoundSheet sheet = RoundSheetBuilder.builder(GOOD).closingDate("2026-07-15").keepUntil("2027-07-16").calendarId(7L).groups(List.of("East")).openLink(true).passcode(" kingfisher ")
                 .people(List.of(new SheetPerson(" Ada Brook ", " ada@example.org "), new SheetPerson("Ada again", "ADA@Example.org"))).takesActive(true)
-                .items(List.of(new SheetItem(null, " Map ", " any ", false, 2, 5, List.of("PDF", "IMAGE"), 20, List.of("East", "East"), 9L, ""), SheetItem.of("List", "", true, 1, 1, List.of(), 1)))
+                .items(List.of(new SheetItem(null, " Map ", " any ", false, 2, 5, List.of("PDF", "IMAGE"), 20, List.of("East", "East"), 9L, "", Archives.OPENED, null), SheetItem.of("List", "", true, 1, 1, List.of(), 1)))
                 .letters(new SheetLetters(true, true, List.of(new SheetStep(-7, ReminderStep.Unit.CALENDAR, "09:00"), new SheetStep(1, ReminderStep.Unit.WORKING, "10:30")), 5, 3, WorkingDays.Shift.LATER)).build();
         SheetCheck.Outcome outcome = SheetCheck.check(sheet, CONTEXT);
         assertThat(outcome.errors()).isEmpty();
@@ -55,7 +58,7 @@ class SheetCheckTest {
         assertThat(plan.keepUntil()).isEqualTo("2027-07-16");
         assertThat(plan.passcode()).isEqualTo("kingfisher");
         assertThat(plan.items()).extracting(PlannedItem::owedBy).containsExactly(List.of("East"), List.of());
-        assertThat(plan.items().get(0).spec()).isEqualTo(new ItemSpec("Map", "any", false, 2, 5, Set.of(FileKind.PDF, FileKind.IMAGE), 20L << 20));
+        assertThat(plan.items().get(0).spec()).isEqualTo(new ItemSpec("Map", "any", false, 2, 5, Set.of(FileKind.PDF, FileKind.IMAGE), 20L << 20, new ArrivalPlan(Archives.OPENED, Unchecked.WAIT)));
         assertThat(plan.letters().reminders().steps()).extracting(ReminderStep::days).containsExactly(-7, 1);
         assertThat(plan.letters().reminders().repeat()).isEqualTo(new ReminderPlan.Repeat(5, 3));
         assertThat(plan.letters().reminders().shift()).isEqualTo(WorkingDays.Shift.LATER);
@@ -188,7 +191,7 @@ class SheetCheckTest {
         "Map!!1!1!!1!!9                    ! "}, ignoreLeadingAndTrailingWhitespace = true, maxCharsPerColumn = 5000)
     void anItemThatCannotBeIsNamedWithItsReason(String title, String help, int min, int max, String kinds, int mebibytes, String groups, Long form, String found) {
         SheetItem item = new SheetItem(null, long_(title), long_(help), true, min, max, kinds == null ? List.of() : List.of(kinds.split(" ")), mebibytes,
-                groups == null ? List.of() : List.of(groups), form, "");
+                groups == null ? List.of() : List.of(groups), form, "", null, null);
         assertThat(said(SheetCheck.check(RoundSheetBuilder.builder(GOOD).items(List.of(item)).build(), CONTEXT))).isEqualTo(found == null ? "" : found);
     }
 
@@ -259,7 +262,7 @@ class SheetCheckTest {
     @Test
     void forAnotherRoundASheetLosesItsDatesAndKeepsItsWords() {
         RoundSheet sheet = RoundSheetBuilder.builder(GOOD).closingDate("2026-07-15").closingTime("12:00").keepUntil("2027-07-16").passcode("kingfisher").peopleText("x")
-                .items(List.of(new SheetItem(4L, "Map", "", true, 1, 1, List.of(), 1, List.of(), null, ""))).build();
+                .items(List.of(new SheetItem(4L, "Map", "", true, 1, 1, List.of(), 1, List.of(), null, "", null, null))).build();
         RoundSheet another = sheet.forAnother("Packs, July", "2026-07-31");
         assertThat(another).isEqualTo(RoundSheetBuilder.builder(sheet).title("Packs, July").deadlineDate("2026-07-31").closingDate("").closingTime("").keepUntil("").peopleText("")
                 .items(List.of(SheetItem.of("Map", "", true, 1, 1, List.of(), 1))).build());

@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Test;
 class HostilePatternsTest {
 
     private static final String[] PIECES = {"{person}", "{round}", "{item}", "{original}", "{ext}", "{received:yyyy}", "{received:HH:mm}", "{number}", "{", "}", "{}", "{:}", "{person:x}", "..", ".",
-        "/", "//", "\\", " ", "a", "CON", "nul.", "\u202E", "\u0000", "é", "{received:", "~", "$HOME", "%2e%2e%2f", "C:"};
+        "/", "//", "\\", " ", "a", "CON", "nul.", "\u202E", "\u0000", "é", "{received:", "<", ">", "<{group}>", "< {sender}", "{last}", "{first}", "{number:000}", "{kind}", "~", "$HOME", "%2e%2e%2f", "C:"};
     private static final String[] VALUES = {"", " ", "..", "../../etc", "/etc/passwd", "a/b", "a\\b", "CON", "nul", "x".repeat(400), "é".repeat(200), "\u202Ecod.exe", "a\u0000b", ".hidden", "trailing. ",
         "{person}", "name\nBcc: x"};
     private static final Path ROOT = Path.of("/root/of/files");
@@ -63,7 +63,7 @@ class HostilePatternsTest {
     }
 
     private NameFacts facts() {
-        return new NameFacts(value(), value(), value(), value(), value(), value(), value(), value(), Instant.parse("2026-06-01T10:00:00Z"),
+        return new NameFacts(value(), value(), value(), value(), value(), value(), value(), value(), value(), value(), value(), Instant.parse("2026-06-01T10:00:00Z"),
                 Instant.parse("2026-06-10T10:00:00Z"), ZoneId.of("Europe/London"), "ABCD", 1);
     }
 

@@ -14,7 +14,7 @@ class NamingPatternTest {
     private static final NameFacts FACTS = facts("Ada Brook", "scan0001.PDF");
 
     private static NameFacts facts(String person, String original) {
-        return new NameFacts("Consent packs", "", person, "Brook Farm", "ada@example.org", "L-07", "Signed consent", original,
+        return new NameFacts("Consent packs", "", "No group", person, "Brook Farm", "ada@example.org", "L-07", "", "Signed consent", "PDF", original,
                 Instant.parse("2026-05-31T23:30:00Z"), Instant.parse("2026-06-10T16:00:00Z"), ZoneId.of("Europe/London"), "ABCD-EFGH-JKMN", 2);
     }
 
@@ -31,9 +31,30 @@ class NamingPatternTest {
     }
 
     @ParameterizedTest(name = "{0} makes {1}")
-    @CsvSource({"{round}/{group}/{person}, Consent packs/unnamed/Ada Brook", "Papers 2026/{organisation}, Papers 2026/Brook Farm"})
+    @CsvSource({"{round}/{group}/{person}, Consent packs/No group/Ada Brook", "Papers 2026/{organisation}, Papers 2026/Brook Farm"})
     void namesFolders(String pattern, String path) {
         assertThat(NamingPattern.folders(pattern).render(FACTS)).isEqualTo(path);
+    }
+
+    @ParameterizedTest(name = "{0} makes {1}")
+    @CsvSource(delimiter = '|', value = {
+        "{round}/<{group}>/{person} | Consent packs/Ada Brook", "{round}/x<{group}>/{person} | Consent packs/x/Ada Brook", "{last}, {first} | Brook, Ada", "{round}< for {organisation}> | Consent packs for Brook Farm",
+        "{person}< - {group} - {organisation}> | Ada Brook", "{number:000} {kind}< {sender}> | 002 PDF", "{person}<_{reference}>< {group}> | Ada Brook_L-07", "[{organisation}] (x) | [Brook Farm] (x)"})
+    void aBracketedPartGoesWithItsEmptyField(String pattern, String path) {
+        assertThat(NamingPattern.folders(pattern).render(FACTS)).isEqualTo(path);
+    }
+
+    @ParameterizedTest(name = "{0}: {1} at {2}")
+    @CsvSource(delimiter = '|', value = {"{round}/<{group} | pattern-part-unclosed | 8", "a>{group} | pattern-part-unopened | 1", "a<b<{group}>> | pattern-part-in-part | 3", "a <b>{group} | pattern-part-plain | 2",
+        "<{group}>/<{sender}> | pattern-all-optional | 0", "{number:00x} | pattern-number-format | 0", "{number:} | pattern-number-format | 0", "{number:0000000000} | pattern-number-format | 0"})
+    void aBracketedPartIsChecked(String pattern, String code, int position) {
+        assertThatThrownBy(() -> NamingPattern.folders(pattern)).isInstanceOfSatisfying(PatternProblem.class, problem -> assertThat(problem.position()).isEqualTo(position)).hasMessage(code);
+    }
+
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(delimiter = '|', value = {"Ada Brook | Ada | Brook", "Ada Maria  Brook | Ada Maria | Brook", "Brook, Ada M. | Ada M. | Brook", "北川 | '' | 北川", "Ünal | '' | Ünal", "' Ada ' | '' | Ada"})
+    void aNameIsPartedForSorting(String whole, String first, String last) {
+        assertThat(PersonName.of(whole)).isEqualTo(new PersonName(first, last));
     }
 
     @ParameterizedTest(name = "a person called {0}")
@@ -96,6 +117,6 @@ class NamingPatternTest {
     @Test
     void anUnknownFieldIsToldWithThoseThatThereAre() {
         assertThatThrownBy(() -> NamingPattern.folders("{rond}")).isInstanceOfSatisfying(PatternProblem.class, problem -> assertThat(problem.reason().arguments()).containsExactly("{rond}",
-                "{round} {group} {person} {organisation} {email} {reference} {item} {original} {ext} {received} {deadline} {receipt} {number}"));
+                "{round} {group} {person} {first} {last} {organisation} {email} {reference} {sender} {item} {kind} {original} {ext} {received} {deadline} {receipt} {number}"));
     }
 }

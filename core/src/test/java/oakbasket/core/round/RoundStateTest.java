@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.Set;
+import oakbasket.core.arrival.ArrivalPlan;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -28,11 +29,11 @@ class RoundStateTest {
     @ParameterizedTest(name = "{0} to {1} files, limit {2}")
     @CsvSource({"0,1,10", "2,1,10", "1,5001,10", "1,1,0", "1,1,1099511627777"})
     void anItemRefusesLimitsThatCannotBe(int min, int max, long bytes) {
-        assertThatThrownBy(() -> new ItemSpec("Sheet", "", true, min, max, Set.of(), bytes)).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> new ItemSpec("Sheet", "", true, min, max, Set.of(), bytes, ArrivalPlan.USUAL)).isInstanceOf(IllegalArgumentException.class);
     }
 
     @Test
     void anItemNeedsATitle() {
-        assertThatThrownBy(() -> new ItemSpec(" ", "", true, 1, 1, Set.of(), 1)).hasMessageContaining("title");
+        assertThatThrownBy(() -> new ItemSpec(" ", "", true, 1, 1, Set.of(), 1, ArrivalPlan.USUAL)).hasMessageContaining("title");
     }
 }

@@ -18,9 +18,11 @@ public class BasketHandover {
     /**
      * One basket that was moved.
      *
+     * @param assigned files that did not follow their sendings; null in a journal of an earlier version
      * @param into the basket of the same round that its content went into; null when the basket itself was given
      */
-    record Moved(long basket, long from, @Nullable Long into, List<Long> submissions, List<Long> links, @Nullable Instant removedBefore) {
+    record Moved(long basket, long from, @Nullable Long into, List<Long> submissions, List<Long> links, @Nullable Instant removedBefore,
+            @Nullable List<Long> assigned) {
     }
 
     record Journal(List<Moved> moved) {
@@ -57,14 +59,16 @@ public class BasketHandover {
             Basket into = there.get(basket.roundId());
             if (into == null) {
                 baskets.give(basket.id(), to);
-                moved.add(new Moved(basket.id(), from, null, List.of(), List.of(), null));
+                moved.add(new Moved(basket.id(), from, null, List.of(), List.of(), null, List.of()));
                 continue;
             }
             List<Long> sent = submissions.ofBasket(basket.id()).stream().map(Submission::id).toList();
             move(sent, into.id());
+            List<Long> assigned = files.assignedTo(basket.id());
+            files.give(assigned, into.id());
             List<Long> repointed = links.repoint(basket.id(), into.id());
             baskets.remove(basket.id(), at);
-            moved.add(new Moved(basket.id(), from, into.id(), sent, repointed, basket.allowance().removedAt()));
+            moved.add(new Moved(basket.id(), from, into.id(), sent, repointed, basket.allowance().removedAt(), assigned));
         }
         return json.writeValueAsString(new Journal(moved));
     }
@@ -79,7 +83,7 @@ public class BasketHandover {
         for (Basket basket : baskets.ofContacts(List.of(contactId))) {
             if (!basket.removed()) {
                 baskets.remove(basket.id(), at);
-                moved.add(new Moved(basket.id(), contactId, basket.id(), List.of(), List.of(), null));
+                moved.add(new Moved(basket.id(), contactId, basket.id(), List.of(), List.of(), null, List.of()));
             }
         }
         return json.writeValueAsString(new Journal(moved));
@@ -92,6 +96,10 @@ public class BasketHandover {
                 baskets.give(moved.basket(), moved.from());
             } else {
                 move(moved.submissions(), moved.basket());
+                List<Long> assigned = moved.assigned();
+                if (assigned != null) {
+                    files.give(assigned, moved.basket());
+                }
                 links.giveBack(moved.links(), moved.basket());
                 baskets.remove(moved.basket(), moved.removedBefore());
             }

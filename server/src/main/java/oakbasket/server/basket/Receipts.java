@@ -6,12 +6,15 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Stream;
 import oakbasket.core.receipt.ReceiptCode;
+import oakbasket.server.held.HeldFile;
+import oakbasket.server.held.HeldFiles;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
-import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Limits;
 import oakbasket.server.storage.Transactions;
@@ -24,8 +27,12 @@ public class Receipts {
     /** The longest note in characters. */
     public static final int LONGEST_NOTE = 2_000;
 
-    /** One line of a receipt. */
-    public record ReceiptLine(String item, String name, long bytes, String sha256, boolean sentBefore) {
+    /**
+     * One line of a receipt.
+     *
+     * @param waiting whether it is received and waits to be checked for malware before anybody opens it
+     */
+    public record ReceiptLine(String item, String name, long bytes, String sha256, boolean sentBefore, boolean waiting) {
     }
 
     /** The sender's proof. */
@@ -34,14 +41,16 @@ public class Receipts {
 
     private final SubmissionTable table;
     private final ReceivedFiles files;
+    private final HeldFiles held;
     private final Rounds rounds;
     private final Transactions transactions;
     private final Limits limits;
     private final Clock clock;
 
-    Receipts(SubmissionTable table, ReceivedFiles files, Rounds rounds, Transactions transactions, Limits limits, Clock clock) {
+    Receipts(SubmissionTable table, ReceivedFiles files, HeldFiles held, Rounds rounds, Transactions transactions, Limits limits, Clock clock) {
         this.table = table;
         this.files = files;
+        this.held = held;
         this.rounds = rounds;
         this.transactions = transactions;
         this.limits = limits;
@@ -66,7 +75,7 @@ public class Receipts {
         } catch (IllegalArgumentException mistyped) {
             throw Problem.field("code", "not-a-receipt");
         }
-        return table.byReceipt(receipt.text()).filter(submission -> submission.finishedAt() != null && files.receivedWith(submission.id(), HexFormat.of().parseHex(sha256))).isPresent();
+        return table.byReceipt(receipt.text()).filter(submission -> submission.finishedAt() != null && files.receivedWith(submission.id(), HexFormat.of().parseHex(sha256)) || held.waitsOf(submission.id(), HexFormat.of().parseHex(sha256))).isPresent();
     }
 
     /**
@@ -81,19 +90,21 @@ public class Receipts {
         }
         // In the order of the checklist: in which order the lines of a connection were done is nothing to anybody.
         List<ReceivedFile> received = files.ofSubmission(submission.id()).stream().sorted(Comparator.comparingLong(ReceivedFile::itemId)).toList();
-        if (received.isEmpty()) {
+        List<HeldFile> waiting = held.ofSubmission(submission.id()).stream().filter(file -> file.waits() && file.outcome() == null).toList();
+        if (received.isEmpty() && waiting.isEmpty()) {
             throw Problem.refused("nothing-sent");
         }
         if (submission.finishedAt() == null) {
             transactions.durably(() -> table.finish(submission.id(), note.strip(), clock.instant()));
         }
         Instant at = Objects.requireNonNull(table.byId(submission.id()).orElseThrow().finishedAt());
-        List<Item> items = rounds.items(received.get(0).roundId());
+        Map<Long, String> titles = rounds.itemTitles(Stream.concat(received.stream().map(ReceivedFile::itemId), waiting.stream().map(HeldFile::itemId)).distinct().toList());
         List<ReceivedFile> earlier = submission.selfDeclared() || submission.basketId() == null ? received : files.ofBasket(submission.basketId());
-        List<ReceiptLine> lines = received.stream().map(file -> new ReceiptLine(
-                items.stream().filter(item -> item.id() == file.itemId()).findFirst().map(item -> item.spec().title()).orElseGet(() -> rounds.itemTitle(file.itemId())), file.originalName(),
-                file.sizeBytes(), HexFormat.of().formatHex(file.sha256()),
-                earlier.stream().anyMatch(other -> other.id() < file.id() && Arrays.equals(other.sha256(), file.sha256())))).toList();
+        List<ReceiptLine> lines = Stream.concat(
+                received.stream().map(file -> new ReceiptLine(titles.getOrDefault(file.itemId(), ""), file.originalName(), file.sizeBytes(), HexFormat.of().formatHex(file.sha256()),
+                        earlier.stream().anyMatch(other -> other.id() < file.id() && Arrays.equals(other.sha256(), file.sha256())), false)),
+                waiting.stream().map(file -> new ReceiptLine(titles.getOrDefault(file.itemId(), ""), file.originalName(), file.sizeBytes(), HexFormat.of().formatHex(file.sha256()), false, true)))
+                .toList();
         return new Receipt(new ReceiptCode(submission.receiptCode()).toString(), at, lines);
     }
 }

@@ -2,6 +2,7 @@ package oakbasket.server.basket;
 
 import java.time.Instant;
 import oakbasket.core.identity.Claim;
+import oakbasket.core.identity.Identity;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -15,11 +16,17 @@ import org.jspecify.annotations.Nullable;
  * @param finishedAt when the receipt was given; null before
  * @param files how many files came with it, those taken out later included
  * @param note what the sender wrote to the office; empty when nothing
+ * @param codeHash stands for the code that was mailed last; null when there is none to be typed
+ * @param codeUntil until when it can be typed
+ * @param codeTries how often a wrong one was typed
+ * @param confirmedAt when the declared address was confirmed; null when it was not
+ * @param byDesk whether a coordinator put in what came by other ways
+ * @param senderSeenAt when a coordinator looked at who sent it, where nobody could be sure
  * @param claim what became of it where the declared address is that of somebody asked; null where it is nobody's
  */
 public record Submission(long id, @Nullable Long basketId, long linkId, String receiptCode, @Nullable String declaredName, @Nullable String declaredEmail,
         @Nullable String declaredKey, byte @Nullable [] callerHash, Instant startedAt, @Nullable Instant finishedAt, int files, String note, @Nullable Claim claim,
-        @Nullable Instant claimDecidedAt, @Nullable Long claimDecidedBy) {
+        @Nullable Instant claimDecidedAt, @Nullable Long claimDecidedBy, byte @Nullable [] codeHash, @Nullable Instant codeUntil, int codeTries, @Nullable Instant confirmedAt, boolean byDesk, @Nullable Instant senderSeenAt) {
 
     /** Whether nothing of it counts until somebody says whose it is. */
     public boolean keptApart() {
@@ -28,6 +35,16 @@ public record Submission(long id, @Nullable Long basketId, long linkId, String r
 
     /** Whether the sender only said who they are. */
     public boolean selfDeclared() {
+        return identity() == Identity.SELF_DECLARED;
+    }
+
+    /** Whether it came without a link of one person alone. */
+    public boolean declared() {
         return declaredEmail != null;
+    }
+
+    /** How sure it is who sent it. */
+    public Identity identity() {
+        return Identity.of(declaredEmail != null, confirmedAt != null);
     }
 }

@@ -43,9 +43,11 @@ class SubmissionTable {
         return Known.id(key);
     }
 
-    /** Corrects who the sender says they are. */
+    /** Corrects who the sender says they are. Another address is not confirmed, and a code mailed to the old one is none for it. */
     void declare(long id, Person declared) {
-        jdbc.sql("UPDATE submission SET declared_name = :name, declared_email = :email, declared_key = :mailbox WHERE id = :id").param("name", declared.name())
+        jdbc.sql("""
+                UPDATE submission SET declared_name = :name, declared_email = :email,
+                    confirmed_at = CASE WHEN declared_key = :mailbox THEN confirmed_at END, code_hash = CASE WHEN declared_key = :mailbox THEN code_hash END, declared_key = :mailbox WHERE id = :id""").param("name", declared.name())
                 .param("email", declared.address().text()).param("mailbox", declared.address().key()).param("id", id).update();
     }
 
@@ -61,7 +63,7 @@ class SubmissionTable {
     }
 
     /** How many rows changed: 0 when somebody decided otherwise meanwhile. */
-    int decide(long id, Claim from, Claim to, Instant at, long account) {
+    int decide(long id, Claim from, Claim to, Instant at, @Nullable Long account) {
         return jdbc.sql("UPDATE submission SET claim = :to, claim_decided_at = :at, claim_decided_by = :account WHERE id = :id AND claim = :from").param("to", to.name())
                 .param("at", to == Claim.OPEN ? null : at).param("account", to == Claim.OPEN ? null : account).param("id", id).param("from", from.name()).update();
     }
@@ -77,6 +79,19 @@ class SubmissionTable {
         return jdbc.sql("""
                 DELETE FROM submission WHERE basket_id IS NULL AND started_at < :before
                 AND NOT EXISTS (SELECT 1 FROM upload WHERE upload.submission_id = submission.id)""").param("before", before).update();
+    }
+
+    int keepCode(long id, byte[] hash, Instant until) {
+        return jdbc.sql("UPDATE submission SET code_hash = :hash, code_until = :until, code_tries = 0 WHERE id = :id").param("hash", hash).param("until", until).param("id", id).update();
+    }
+
+    int countCodeTry(long id, int most, Instant now) {
+        return jdbc.sql("UPDATE submission SET code_tries = code_tries + 1 WHERE id = :id AND code_hash IS NOT NULL AND code_until > :now AND code_tries < :most").param("id", id)
+                .param("now", now).param("most", most).update();
+    }
+
+    int confirm(long id, Instant now) {
+        return jdbc.sql("UPDATE submission SET confirmed_at = :now, code_hash = NULL, code_until = NULL WHERE id = :id AND confirmed_at IS NULL").param("now", now).param("id", id).update();
     }
 
     void count(long id, long bytes, Instant at) {
@@ -102,6 +117,17 @@ class SubmissionTable {
 
     void move(List<Long> ids, long basketId) {
         jdbc.sql("UPDATE submission SET basket_id = ? WHERE id = ANY(?)").param(basketId).param(ids.toArray(Long[]::new)).update();
+    }
+
+    List<Submission> undecided(int most) {
+        return jdbc.sql("""
+                SELECT * FROM submission WHERE files > 0 AND basket_id IS NOT NULL AND declared_email IS NOT NULL AND NOT by_desk
+                AND (claim = 'OPEN' OR claim IS NULL AND confirmed_at IS NULL AND sender_seen_at IS NULL) ORDER BY id FETCH FIRST :most ROWS ONLY""").param("most", most).query(Submission.class).list();
+    }
+
+    int seeSenders(java.util.Collection<Long> ids, @Nullable Instant at) {
+        return jdbc.sql("UPDATE submission SET sender_seen_at = ? WHERE id = ANY(?) AND (sender_seen_at IS NULL) = ?").param(1, at, java.sql.Types.TIMESTAMP_WITH_TIMEZONE)
+                .param(2, ids.toArray(Long[]::new)).param(3, at != null).update();
     }
 
     Optional<Submission> byReceipt(String code) {

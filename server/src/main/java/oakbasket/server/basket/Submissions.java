@@ -101,7 +101,7 @@ public class Submissions {
             Submission locked = table.lock(submission.id());
             table.declare(locked.id(), declared);
             if (locked.basketId() != null) {
-                Submission bound = bind(locked, declared, link.roundId());
+                Submission bound = bind(byId(locked.id()), declared, link.roundId());
                 files.move(List.of(bound.id()), Objects.requireNonNull(bound.basketId()));
                 files.keepApart(bound.id(), bound.keptApart());
                 if (!locked.basketId().equals(bound.basketId())) {
@@ -139,7 +139,7 @@ public class Submissions {
 
     private Submission bind(Submission submission, Person declared, long roundId) {
         Basket basket = baskets.arrivedFrom(roundId, declared);
-        table.bind(submission.id(), basket.id(), Claim.needed(true, baskets.everAsked(basket)) ? Claim.OPEN : null);
+        table.bind(submission.id(), basket.id(), Claim.needed(submission.selfDeclared(), baskets.everAsked(basket)) ? Claim.OPEN : null);
         return byId(submission.id());
     }
 
@@ -151,6 +151,16 @@ public class Submissions {
     public List<Long> ofSameSender(Submission submission) {
         String key = submission.declaredKey();
         return key == null ? List.of(submission.id()) : table.ofSameSender(submission.linkId(), key, submission.callerHash());
+    }
+
+    /** Sendings with files whose sender nobody has looked at: claimed by somebody's address, or of somebody who was not asked and only says who they are. */
+    public List<Submission> undecided(int most) {
+        return table.undecided(most);
+    }
+
+    /** Notes that somebody looked at these senders, or takes that back. Runs in the caller's transaction. @return how many it was not noted of before */
+    public int seeSenders(Collection<Long> ids, @Nullable Instant at) {
+        return table.seeSenders(ids, at);
     }
 
     /** Counts a file that came with a submission. Runs in the caller's transaction. */
@@ -166,6 +176,26 @@ public class Submissions {
     /** The link among whose uses the submission with this key is counted; 0 when there is none. */
     public long countedThrough(@Nullable String key) {
         return key == null || key.length() > 100 ? 0 : table.byKeyHash(Hash.of(key)).filter(sending -> sending.files() > 0).map(Submission::linkId).orElse(0L);
+    }
+
+    /** Keeps what stands for a mailed code; the one before works no more. */
+    public boolean keepCode(long id, byte[] hash, Instant until) {
+        return table.keepCode(id, hash, until) == 1;
+    }
+
+    /** Counts a try of the mailed code; false when there is none to be tried any more. */
+    public boolean countCodeTry(long id, int most) {
+        return table.countCodeTry(id, most, clock.instant()) == 1;
+    }
+
+    /** Remembers that the declared address is the sender's. */
+    public boolean confirm(long id) {
+        return table.confirm(id, clock.instant()) == 1;
+    }
+
+    /** Takes an open claim as the person's own; nobody of the office decided that. Runs in the caller's transaction. */
+    public boolean accept(Submission submission) {
+        return table.decide(submission.id(), Claim.OPEN, Claim.ACCEPTED, clock.instant(), null) == 1;
     }
 
     /** Decides a claim. Runs in the caller's transaction. */

@@ -8,6 +8,7 @@ import java.util.Map;
 import oakbasket.server.Settings;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
+import oakbasket.server.held.HeldFiles;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
 import oakbasket.server.problem.Problem;
@@ -38,8 +39,12 @@ class PanelController {
      * @param hasLink whether a personal link of it works
      * @param linkId the last personal link it was given, withdrawn or not; null when it never had one
      */
-    record Panel(long id, long roundId, Board.Row row, List<BoardItem> items, List<PanelFiles.PanelFile> files, List<RemovedOne> removed, List<Story.Event> story, boolean hasLink,
+    record Panel(long id, long roundId, Board.Row row, List<BoardItem> items, List<PanelFiles.PanelFile> files, List<RemovedOne> removed, List<HeldOne> held, List<Story.Event> story, boolean hasLink,
             @Nullable Long linkId, @Nullable LocalDate extension, String extensionReason) {
+    }
+
+    /** A file of the basket that lies in quarantine; {@code found} is empty when it only waits to be checked. */
+    record HeldOne(long id, long itemId, String name, long bytes, Instant at, String found) {
     }
 
     /** A file that was taken out and can be put back. */
@@ -70,11 +75,13 @@ class PanelController {
     private final ReceivedFiles files;
     private final PanelFiles shown;
     private final RemovedFiles removed;
+    private final HeldFiles held;
     private final Links links;
     private final Settings settings;
 
-    PanelController(Board board, Rounds rounds, Baskets baskets, Story story, ReceivedFiles files, PanelFiles shown, RemovedFiles removed, Links links, Settings settings) {
+    PanelController(Board board, Rounds rounds, Baskets baskets, Story story, ReceivedFiles files, PanelFiles shown, RemovedFiles removed, HeldFiles held, Links links, Settings settings) {
         this.removed = removed;
+        this.held = held;
         this.board = board;
         this.rounds = rounds;
         this.baskets = baskets;
@@ -91,6 +98,7 @@ class PanelController {
         List<ReceivedFile> received = files.withClaimed(id);
         return new Panel(id, basket.roundId(), board.judgeBasket(id), BoardItem.of(rounds.items(basket.roundId())), shown.of(received),
                 removed.ofBasket(id).stream().filter(one -> one.restoredAt() == null).map(one -> new RemovedOne(one.fileId(), one.name(), one.reason(), one.removedAt())).toList(),
+                held.ofBasket(id).stream().filter(one -> one.outcome() == null).map(one -> new HeldOne(one.id(), one.itemId(), one.originalName(), one.sizeBytes(), one.receivedAt(), one.found())).toList(),
                 story.of(basket, received),
                 links.ofBasket(id).isPresent(), links.lastOf(id).map(Link::id).orElse(null), basket.extension(), basket.allowance().extensionReason());
     }

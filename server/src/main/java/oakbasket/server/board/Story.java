@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
@@ -14,6 +15,8 @@ import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.BasketAct;
 import oakbasket.server.basket.BasketActs;
 import oakbasket.server.basket.Submission;
+import oakbasket.server.held.HeldFile;
+import oakbasket.server.held.HeldFiles;
 import oakbasket.server.link.LinkAct;
 import oakbasket.server.link.LinkActs;
 import oakbasket.server.removal.FileRemoval;
@@ -35,10 +38,12 @@ class Story {
     private final LinkActs linkActs;
     private final PanelFiles shown;
     private final RemovedFiles removed;
+    private final HeldFiles held;
     private final AccountService accounts;
 
-    Story(BasketActs acts, LinkActs linkActs, PanelFiles shown, RemovedFiles removed, AccountService accounts) {
+    Story(BasketActs acts, LinkActs linkActs, PanelFiles shown, RemovedFiles removed, HeldFiles held, AccountService accounts) {
         this.removed = removed;
+        this.held = held;
         this.acts = acts;
         this.linkActs = linkActs;
         this.shown = shown;
@@ -68,6 +73,9 @@ class Story {
             Submission sending = Known.in(sendings, id);
             boolean claimed = sending.claim() != null;
             story.add(new Event(sent.get(sent.size() - 1).receivedAt(), claimed ? "claimed" : "sent", claimed ? sending.declaredName() : null, sent.size(), null, false));
+            if (sending.confirmedAt() != null) {
+                story.add(new Event(sending.confirmedAt(), "confirmed", sending.declaredEmail(), 1, null, false));
+            }
             if (sending.claimDecidedAt() != null && sending.claimDecidedBy() != null) {
                 story.add(new Event(sending.claimDecidedAt(), sending.keptApart() ? "claim-declined" : "claim-accepted", null, sent.size(),
                         accountNames.get(sending.claimDecidedBy()), false));
@@ -87,8 +95,21 @@ class Story {
                 story.add(new Event(one.restoredAt(), "file-restored", one.name(), 1, removers.get(one.restoredBy()), false));
             }
         });
+        addHeld(story, basket);
         story.sort(Comparator.comparing(Event::at));
         return story;
+    }
+
+    private void addHeld(List<Event> story, Basket basket) {
+        List<HeldFile> lay = held.ofBasket(basket.id());
+        Map<Long, String> deciders = accounts.names(lay.stream().map(HeldFile::settledBy).filter(Objects::nonNull).distinct().toList());
+        lay.forEach(file -> {
+            add(story, file.receivedAt(), file.found().isEmpty() ? "held" : "malware", file.originalName() + (file.found().isEmpty() ? "" : ": " + file.found()));
+            if (file.settledAt() != null && file.outcome() != null) {
+                story.add(new Event(file.settledAt(), "held-" + file.outcome().name().toLowerCase(Locale.ROOT), file.originalName(), 1,
+                        file.settledBy() == null ? null : deciders.get(file.settledBy()), false));
+            }
+        });
     }
 
     private static void add(List<Event> story, @Nullable Instant at, String what, @Nullable String detail) {

@@ -85,7 +85,7 @@ class RoundChanges {
         RoundSheet stored = rounds.sheet(id);
         List<RoundSheet.SheetItem> now = rounds.items(id).stream().map(item -> new RoundSheet.SheetItem(item.id(), item.spec().title(), item.spec().help(), item.spec().required(),
                 item.spec().minFiles(), item.spec().maxFiles(), item.spec().kinds().stream().map(Enum::name).sorted().toList(), (int) (item.spec().maxBytes() >> 20),
-                item.owedBy(), item.formId(), item.formId() == null ? "" : forms.name(item.formId()))).toList();
+                item.owedBy(), item.formId(), item.formId() == null ? "" : forms.name(item.formId()), item.spec().arrival().archives(), item.spec().arrival().unchecked())).toList();
         Optional<Link> open = links.openOf(id);
         ZoneId zone = round.zone();
         Instant closes = round.closesAt();

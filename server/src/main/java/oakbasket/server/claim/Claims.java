@@ -1,22 +1,20 @@
 package oakbasket.server.claim;
 
-import java.util.List;
 import java.util.Objects;
 import oakbasket.core.identity.Claim;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
-import oakbasket.server.filing.FileMoves;
-import oakbasket.server.filing.Filing;
+import oakbasket.server.filing.Refile;
+import oakbasket.server.journal.Act;
+import oakbasket.server.journal.Journal;
+import oakbasket.server.journal.Why;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
-import oakbasket.server.round.Item;
-import oakbasket.server.round.Round;
-import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
 import org.springframework.stereotype.Service;
 
@@ -26,20 +24,16 @@ public class Claims {
 
     private final Submissions submissions;
     private final Baskets baskets;
-    private final Rounds rounds;
     private final ReceivedFiles files;
-    private final Filing filing;
-    private final FileMoves moves;
+    private final Refile refile;
     private final Transactions transactions;
     private final LiveHub live;
 
-    Claims(Submissions submissions, Baskets baskets, Rounds rounds, ReceivedFiles files, Filing filing, FileMoves moves, Transactions transactions, LiveHub live) {
+    Claims(Submissions submissions, Baskets baskets, ReceivedFiles files, Refile refile, Transactions transactions, LiveHub live) {
         this.submissions = submissions;
         this.baskets = baskets;
-        this.rounds = rounds;
         this.files = files;
-        this.filing = filing;
-        this.moves = moves;
+        this.refile = refile;
         this.transactions = transactions;
         this.live = live;
     }
@@ -61,18 +55,31 @@ public class Claims {
         Submission decided = submissions.byId(submissionId);
         Basket basket = baskets.byId(Objects.requireNonNull(decided.basketId()));
         if (from.keptApart() != to.keptApart()) {
-            fileAnew(decided, basket);
+            fileAnew(decided, Journal.Cause.by(Act.MOVED, Why.of(to.keptApart() ? "claim-declined" : "claim-accepted"), account));
         }
         live.publish(new LiveEvent("basket", basket.roundId(), basket.id()));
     }
 
-    /** Takes every file of a submission to the place that its round's patterns give it as things stand now. */
-    public void fileAnew(Submission submission, Basket basket) {
-        Round round = rounds.opened(basket.roundId());
-        List<Item> items = rounds.items(round.id());
+    /** Takes what a sender gave as theirs who has confirmed the address of the person; a no that the coordinator said before stands. */
+    public void confirm(Submission submission, long basketId) {
+        boolean accepted = transactions.durably(() -> {
+            boolean decided = submissions.accept(submission);
+            if (decided) {
+                files.keepApart(submission.id(), false);
+            }
+            return decided;
+        });
+        Basket basket = baskets.byId(basketId);
+        if (accepted) {
+            fileAnew(submissions.byId(submission.id()), Journal.Cause.of(Act.MOVED, Why.of("claim-confirmed")));
+        }
+        live.publish(new LiveEvent("basket", basket.roundId(), basketId));
+    }
+
+    /** Takes every file of a submission to the place that the rules give it as things stand now. */
+    public void fileAnew(Submission submission, Journal.Cause cause) {
         for (ReceivedFile file : files.ofSubmission(submission.id())) {
-            items.stream().filter(item -> item.id() == file.itemId()).findFirst().ifPresent(item ->
-                    moves.move(file, () -> filing.choose(round, basket, submission, item, file.originalName(), file.receivedAt())));
+            refile.refile(file, cause);
         }
     }
 }

@@ -8,6 +8,7 @@ import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import oakbasket.core.allowance.AllowanceChange;
+import oakbasket.core.arrival.Archives;
 import oakbasket.core.compose.RoundSheet;
 import oakbasket.core.compose.RoundSheet.SheetItem;
 import oakbasket.core.compose.RoundSheet.SheetPerson;
@@ -18,6 +19,7 @@ import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.core.reminder.ReminderStep;
+import oakbasket.core.round.RoundState;
 import oakbasket.core.standing.Progress;
 import oakbasket.core.standing.Review;
 import oakbasket.server.Settings;
@@ -85,12 +87,13 @@ class DemoData implements ApplicationRunner {
     private final Letters letters;
     private final Board board;
     private final DemoLinks demoLinks;
+    private final DemoFiling demoFiling;
     private final Transactions transactions;
     private final Settings settings;
     private final Instant now;
 
     DemoData(AccountService accounts, Contacts contacts, Rounds rounds, Drafts drafts, Opening opening, Baskets baskets, Submissions submissions, Links links, Uploads uploads,
-            ReceivedFiles files, Calendars calendars, SeriesRounds series, Templates templates, Claims claims, Letters letters, Board board, DemoLinks demoLinks, Transactions transactions, Settings settings, Clock clock) {
+            ReceivedFiles files, Calendars calendars, SeriesRounds series, Templates templates, Claims claims, Letters letters, Board board, DemoLinks demoLinks, DemoFiling demoFiling, Transactions transactions, Settings settings, Clock clock) {
         this.accounts = accounts;
         this.contacts = contacts;
         this.rounds = rounds;
@@ -108,6 +111,7 @@ class DemoData implements ApplicationRunner {
         this.letters = letters;
         this.board = board;
         this.demoLinks = demoLinks;
+        this.demoFiling = demoFiling;
         this.transactions = transactions;
         this.settings = settings;
         this.now = clock.instant().truncatedTo(ChronoUnit.MINUTES);
@@ -124,9 +128,11 @@ class DemoData implements ApplicationRunner {
             join("River-fly surveyors", DemoPeople.SURVEYORS);
             join("Placement trainees", DemoPeople.TRAINEES);
         });
+        demoFiling.ofOffice(account);
         placementPortfolios(account);
         riverFlySheets(account);
-        consentPacks(account);
+        demoFiling.byHand(consentPacks(account), account);
+        lastAutumn(account);
         drafts.begin(sheet("Bankside tree inventory", "", List.of(item("Inventory sheet", "One row per tree.", true, 1, 1, "SPREADSHEET")),
                 List.of(), today().plusDays(34), "", false, plan(-7)), account);
         keptForNextTime(account);
@@ -141,7 +147,7 @@ class DemoData implements ApplicationRunner {
 
     // --- the three rounds
 
-    private void consentPacks(long account) {
+    private long consentPacks(long account) {
         List<SheetItem> items = List.of(
                 item("Signed access consent", "Page 4 of the pack, signed by everybody who owns the land.", true, 1, 2, "PDF"),
                 item("Field boundary map", "Mark the strip we may plant. A photo of the marked map is fine.", true, 1, 4, "PDF", "IMAGE"),
@@ -186,16 +192,18 @@ class DemoData implements ApplicationRunner {
         letters.backdate(all.stream().filter(basket -> baskets.byId(basket.id()).askedAt() != null).map(Basket::id).filter(id -> id != unreachable).toList(), LetterKind.INVITATION, daysAgo(15, 9), "");
         letters.backdate(List.of(unreachable), LetterKind.INVITATION, daysAgo(15, 9), NO_MAILBOX);
         wrote(round, LetterKind.REMINDER, daysAgo(4, 9), unreachable);
+        return round;
     }
 
     private void riverFlySheets(long account) {
         List<SheetItem> items = List.of(
                 item("Survey sheet", "The counts of the day, one row per group.", true, 1, 1, "SPREADSHEET"),
-                item("Site photos", "Upstream, downstream and the kick site: at least three.", true, 3, 12, "IMAGE"),
+                item("Site photos", "Upstream, downstream and the kick site: at least three.", true, 3, 12, "IMAGE").opening(Archives.OPENED),
                 item("GPS track", "If your device keeps one.", false, 1, 1, "TRACK"));
         LocalDate deadline = today().minusDays(3);
         long round = open(account, sheet("River-fly survey sheets", "Your counts of this month. Thank you for standing in cold water for the river.", items,
                 DemoPeople.SURVEYORS, today().plusDays(9), "", false, plan(-3)), 24, deadline);
+        demoFiling.lateToTray(round, account);
         List<Basket> all = baskets.ofRound(round);
         List<Item> list = rounds.items(round);
         for (int i = 0; i < all.size(); i++) {
@@ -245,8 +253,24 @@ class DemoData implements ApplicationRunner {
         for (int i = 0; i < DemoPeople.WALK_INS.size(); i++) {
             Person person = DemoPeople.WALK_INS.get(i).person();
             Submission sending = submissions.backdated(open, person, daysAgo(1, 16 + i));
+            if (i > 0) {
+                submissions.confirm(sending.id());
+            }
             receive(sending, list.get(2), "report.txt", DemoFiles.text("What I learned on the river", "", "By " + person.name()), daysAgo(1, 16 + i));
         }
+    }
+
+    /** A closed round whose papers are soon kept no longer. */
+    private void lastAutumn(long account) {
+        RoundSheet sheet = RoundSheetBuilder.builder(sheet("Otter watch, last autumn", "Your notes of the three watches.", List.of(item("Watch notes", "One page for each watch.", true, 1, 3)),
+                DemoPeople.SURVEYORS.subList(0, 4), today().plusDays(1), "", false, RoundSheet.SheetLetters.NONE)).keepUntil(today().plusDays(9).toString()).build();
+        long round = open(account, sheet, 190, today().minusDays(160));
+        Item notes = rounds.items(round).get(0);
+        for (Basket basket : baskets.ofRound(round)) {
+            baskets.backdate(basket.id(), daysAgo(189, 9), daysAgo(180, 10), null, null, "");
+            send(basket, notes, "watch.txt", DemoFiles.text("Dusk to nine, by the alder stump.", "One adult, two cubs."), daysAgo(165, 20), Review.ACCEPTED, "");
+        }
+        rounds.change(round, RoundState.Change.CLOSE);
     }
 
     /** The office's calendar, a kept checklist, and the survey sheets that come again each month. */

@@ -2,19 +2,25 @@ package oakbasket.server.filing;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.function.Supplier;
+import oakbasket.core.filing.Place;
+import oakbasket.server.journal.Journal;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.storage.FileStore;
+import oakbasket.server.storage.Roots;
 import oakbasket.server.storage.Transactions;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.SmartInitializingSingleton;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
 /**
  * Moves a received file to another place. Where it goes is written down before, and where it came from until that is empty, so that a crash at any point
- * leaves a file that start-up finds and brings to one place.
+ * leaves a file that start-up finds and brings to one place; the journal tells what came about and nothing else.
  */
 @Service
 public class FileMoves implements SmartInitializingSingleton {
@@ -23,51 +29,111 @@ public class FileMoves implements SmartInitializingSingleton {
 
     private final ReceivedFiles files;
     private final FileStore store;
+    private final Roots roots;
+    private final EffectTable effects;
+    private final Journal journal;
     private final Transactions transactions;
+    /** Moves that a crash interrupted and that concern a root which cannot be reached. */
+    private final List<ReceivedFile> postponed = new ArrayList<>();
 
-    FileMoves(ReceivedFiles files, FileStore store, Transactions transactions) {
+    FileMoves(ReceivedFiles files, FileStore store, Roots roots, EffectTable effects, Journal journal, Transactions transactions) {
         this.files = files;
         this.store = store;
+        this.roots = roots;
+        this.effects = effects;
+        this.journal = journal;
         this.transactions = transactions;
+    }
+
+    /** What came of a move. */
+    public enum Outcome {
+        MOVED,
+        /** It lies there already. */
+        STAYS,
+        /** Somebody else moves it now, or has moved it. */
+        BUSY,
+        /** It is not where its record says. */
+        MISSING;
+
+        /** Whether it lies where it should. */
+        public boolean there() {
+            return this == MOVED || this == STAYS;
+        }
     }
 
     /**
      * Moves a file, never overwriting.
      *
-     * @param place gives a free place, another one at each call
-     * @return false when the file moves already, or is not where its record says
+     * @param place gives a free place; asked again when that was taken meanwhile
+     * @throws java.io.UncheckedIOException when the disk fails or the place cannot be reached; the file is then where it was
      */
-    public boolean move(ReceivedFile file, Supplier<String> place) {
+    public Outcome move(ReceivedFile file, Supplier<String> place, Journal.Cause cause) {
+        return move(file, place, () -> cause, () -> {
+        });
+    }
+
+    /**
+     * Moves a file, never overwriting.
+     *
+     * @param cause asked after the place
+     * @param beside runs in the transaction that records the new place
+     */
+    public Outcome move(ReceivedFile file, Supplier<String> place, Supplier<Journal.Cause> cause, Runnable beside) {
         Path from = store.resolve(file.storedPath());
         if (!Files.isRegularFile(from)) {
             LOG.warn("File {} should move but is not at its place", file.id());
-            return false;
+            return Outcome.MISSING;
         }
         while (true) {
             String to = place.get();
             if (to.equals(file.storedPath())) {
-                return true;
+                transactions.durably(beside);
+                return Outcome.STAYS;
             }
-            if (!transactions.durably(() -> files.beginMove(file, to))) {
-                return false;
+            boolean begun = transactions.durably(() -> {
+                boolean free = files.beginMove(file, to);
+                if (free) {
+                    journal.begin(file.id(), file.roundId(), file.storedPath(), to, cause.get());
+                }
+                return free;
+            });
+            if (!begun) {
+                return Outcome.BUSY;
             }
-            if (store.place(from, to)) {
-                arrive(file, to);
-                return true;
+            boolean placed = false;
+            try {
+                placed = store.place(from, to);
+            } finally {
+                if (!placed) {
+                    end(file);
+                }
             }
-            end(file);
+            if (placed) {
+                arrive(file, to, beside);
+                return Outcome.MOVED;
+            }
         }
     }
 
-    private void arrive(ReceivedFile file, String to) {
-        transactions.durably(() -> files.swapPlaces(file, to));
+    private void arrive(ReceivedFile file, String to, Runnable beside) {
+        transactions.durably(() -> {
+            swap(file, to);
+            beside.run();
+        });
         store.removeName(file.storedPath(), to);
         end(file);
+    }
+
+    private void swap(ReceivedFile file, String to) {
+        files.swapPlaces(file, to);
+        journal.end(file.id());
+        effects.waits(file.id(), null, "");
     }
 
     private void end(ReceivedFile file) {
         transactions.quickly(() -> {
             files.endMove(file.id());
+            journal.drop(file.id());
             return true;
         });
     }
@@ -75,21 +141,34 @@ public class FileMoves implements SmartInitializingSingleton {
     @Override
     public void afterSingletonsInstantiated() {
         for (ReceivedFile file : files.moving()) {
-            finish(file, String.valueOf(file.otherPath()));
-            LOG.info("Start-up: file {} was moving; it has one place again", file.id());
+            if (!finish(file)) {
+                postponed.add(file);
+            }
         }
     }
 
+    /** Tries again what start-up could not finish because a root was away. */
+    @Scheduled(initialDelay = 60_000, fixedDelay = 60_000)
+    void finishPostponed() {
+        postponed.removeIf(this::finish);
+    }
+
     /** Whatever had happened: the recorded place keeps the file where it has it, else the other one becomes the recorded place. */
-    private void finish(ReceivedFile file, String other) {
+    private boolean finish(ReceivedFile file) {
+        String other = String.valueOf(file.otherPath());
+        if (!roots.isThere(Place.root(other)) || !roots.isThere(Place.root(file.storedPath()))) {
+            return false;
+        }
         boolean here = Files.isRegularFile(store.resolve(file.storedPath()));
         boolean there = Files.isRegularFile(store.resolve(other));
         if (here && there) {
             store.removeName(other, file.storedPath());
             store.removeReservation(other);
         } else if (there) {
-            transactions.durably(() -> files.swapPlaces(file, other));
+            transactions.durably(() -> swap(file, other));
         }
         end(file);
+        LOG.info("Start-up: file {} was moving; it has one place again", file.id());
+        return true;
     }
 }

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.text.Bidi;
 import java.util.Base64;
 import java.util.List;
 import javax.xml.stream.XMLOutputFactory;
@@ -80,9 +81,9 @@ final class HandoutPage {
 
     private void sheet(Sheet sheet) throws XMLStreamException {
         element("p", "office", words.of("handout.asks", sheet.office()));
-        element("h1", "", sheet.title());
+        element("h1", direction(sheet.title()), sheet.title());
         element("p", "for", sheet.person().isEmpty() ? "" : words.of("handout.for", sheet.person()));
-        element("p", "note", sheet.note());
+        element("p", String.join(" ", "note", direction(sheet.note())), sheet.note());
         element("p", "deadline", words.of("handout.by", sheet.deadline()));
         element("table", "way", () -> element("tr", "", () -> {
             element("td", "code", () -> {
@@ -116,7 +117,12 @@ final class HandoutPage {
         element("span", "box", EMPTY_BOX);
         element("b", "", line.title());
         element("span", "mark", words.of(line.required() ? "handout.required" : "handout.optional"));
-        element("div", "", line.help());
+        element("div", direction(line.help()), line.help());
+    }
+
+    /** What somebody typed may be written the other way than the sheet (UAX #9, P2: the first strong character decides). */
+    private static String direction(String typed) {
+        return new Bidi(typed, Bidi.DIRECTION_DEFAULT_LEFT_TO_RIGHT).baseIsLeftToRight() ? "ltr" : "rtl";
     }
 
     /** An element with text; none where there is no text. */

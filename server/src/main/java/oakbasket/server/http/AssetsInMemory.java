@@ -26,11 +26,13 @@ import org.springframework.http.MediaTypeFactory;
  */
 final class AssetsInMemory extends Handler.Wrapper {
 
+    private static final String BROTLI = ".br";
     private static final String PREFIX = "/assets/";
     private static final String FOR_A_YEAR = "max-age=31536000, public, immutable";
     private static final Set<String> COMPRESSED_ALREADY = Set.of("font/woff2", "image/png");
 
-    private record Asset(String mediaType, ByteBuffer plain, @Nullable ByteBuffer gzip) {
+    /** A part, and the same compressed at start-up, and compressed better when the pages were built. */
+    private record Asset(String mediaType, ByteBuffer plain, @Nullable ByteBuffer gzip, @Nullable ByteBuffer brotli) {
     }
 
     private final Map<String, Asset> assets;
@@ -48,15 +50,15 @@ final class AssetsInMemory extends Handler.Wrapper {
         if (asset == null) {
             return super.handle(request, response, callback);
         }
+        ByteBuffer brotli = request.getHeaders().contains(HttpHeader.ACCEPT_ENCODING, "br") ? asset.brotli() : null;
         ByteBuffer gzip = request.getHeaders().contains(HttpHeader.ACCEPT_ENCODING, "gzip") ? asset.gzip() : null;
-        boolean zipped = gzip != null;
-        ByteBuffer body = (gzip != null ? gzip : asset.plain()).duplicate();
+        ByteBuffer body = (brotli != null ? brotli : gzip != null ? gzip : asset.plain()).duplicate();
         response.getHeaders().put(HttpHeader.CONTENT_TYPE, asset.mediaType());
         response.getHeaders().put(HttpHeader.CACHE_CONTROL, FOR_A_YEAR);
         response.getHeaders().put(HttpHeader.VARY, "Accept-Encoding");
         response.getHeaders().put(HttpHeader.CONTENT_LENGTH, body.remaining());
-        if (zipped) {
-            response.getHeaders().put(HttpHeader.CONTENT_ENCODING, "gzip");
+        if (brotli != null || gzip != null) {
+            response.getHeaders().put(HttpHeader.CONTENT_ENCODING, brotli != null ? "br" : "gzip");
         }
         response.write(true, request.getMethod().equals("HEAD") ? ByteBuffer.allocate(0) : body, callback);
         return true;
@@ -65,6 +67,7 @@ final class AssetsInMemory extends Handler.Wrapper {
     private static Map<String, Asset> all() {
         try {
             return Arrays.stream(new PathMatchingResourcePatternResolver().getResources("classpath*:static" + PREFIX + "*"))
+                    .filter(part -> !String.valueOf(part.getFilename()).endsWith(BROTLI))
                     .collect(Collectors.toUnmodifiableMap(part -> PREFIX + part.getFilename(), AssetsInMemory::read));
         } catch (IOException unreadable) {
             throw new UncheckedIOException(unreadable);
@@ -77,10 +80,15 @@ final class AssetsInMemory extends Handler.Wrapper {
             byte[] plain = part.getContentAsByteArray();
             String type = name.endsWith(".mjs") || name.endsWith(".js") ? "text/javascript"
                     : MediaTypeFactory.getMediaType(name).orElse(MediaType.APPLICATION_OCTET_STREAM).toString();
-            return new Asset(type, outsideTheHeap(plain), COMPRESSED_ALREADY.contains(type) ? null : outsideTheHeap(gzip(plain)));
+            return new Asset(type, outsideTheHeap(plain), COMPRESSED_ALREADY.contains(type) ? null : outsideTheHeap(gzip(plain)), brotli(part, name));
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         }
+    }
+
+    private static @Nullable ByteBuffer brotli(Resource part, String name) throws IOException {
+        Resource compressed = part.createRelative(name + BROTLI);
+        return compressed.exists() ? outsideTheHeap(compressed.getContentAsByteArray()) : null;
     }
 
     /** What lies in the heap is copied out of it whole for each write, and each thread keeps its copy. */

@@ -23,6 +23,7 @@ final class BodyLimits {
     private static final Map<PathPattern, Long> PATTERNS = new LinkedHashMap<>();
 
     static {
+        LARGER.put("/api/basket/files", 2 * MEBIBYTE + SMALL);
         LARGER.put("/api/uploads", STREAMED);
         LARGER.put("/api/uploads/{id}", STREAMED);
         // Sheets carry everybody asked; 50,000 people at 120 bytes each.
@@ -42,6 +43,9 @@ final class BodyLimits {
         LARGER.put("/api/forms", 20 * MEBIBYTE);
         LARGER.put("/api/calendars/read", 5 * MEBIBYTE);
         LARGER.put("/api/calendars/{id}/days", MEBIBYTE);
+        LARGER.put("/api/rules/{round}", 2 * MEBIBYTE);
+        LARGER.put("/api/rules/{round}/check", 2 * MEBIBYTE);
+        LARGER.put("/api/refilings/trial", 2 * MEBIBYTE);
         LARGER.put("/api/series", MEBIBYTE);
         LARGER.put("/api/series/preview", MEBIBYTE);
         LARGER.put("/api/series/{id}", MEBIBYTE);

@@ -5,7 +5,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * Something an open desk wants to know.
  *
- * @param type what happened: {@code arrival}, {@code basket}, {@code round}, {@code contact}, {@code letter}, {@code link} or {@code moment}
+ * @param type what happened: {@code arrival}, {@code basket}, {@code round}, {@code contact}, {@code letter}, {@code link}, {@code held}, {@code filing} or {@code moment}
  * @param roundId the round; 0 for contacts
  * @param basketId whose basket; null when the whole round changed
  */
@@ -16,6 +16,12 @@ public record LiveEvent(String type, long roundId, @Nullable Long basketId) {
 
     /** The terms of links changed, and nothing that standings depend on. */
     public static final String LINK = "link";
+
+    /** Something came into the quarantine or left it. */
+    public static final String HELD = "held";
+
+    /** Where files lie, or are to lie, changed, and nothing that standings depend on. */
+    public static final String FILING = "filing";
 
     /** Nothing was done, but time passed a point from which baskets of a round stand differently. */
     public static final String MOMENT = "moment";

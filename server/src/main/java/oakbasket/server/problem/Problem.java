@@ -44,6 +44,18 @@ public final class Problem extends RuntimeException {
         NO_ROOM
     }
 
+    /** Something that a refusal names, whose own words stand in the message file {@code words}. */
+    public record Word(String code) {
+    }
+
+    /** One of several things that were refused, and why. */
+    public record Named(String name, Problem why) {
+    }
+
+    /** Several things that were refused; as many are named as help. */
+    public record Several(List<Named> all) {
+    }
+
     private final Kind kind;
     private final String code;
     private final transient List<Object> arguments;

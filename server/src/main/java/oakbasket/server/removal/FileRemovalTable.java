@@ -25,15 +25,29 @@ class FileRemovalTable {
                 .param("file", file).param("path", path).param("reason", reason).param("now", now).param("account", account).update();
     }
 
-    /** The removal that keeps a file out; none when it is not out. */
+    /** The removal that keeps a file out; none when it is not out, or destroyed. */
     Optional<FileRemoval> standing(long file) {
-        return jdbc.sql(SELECT + "WHERE file_id = :file AND restored_at IS NULL").param("file", file).query(FileRemoval.class).optional();
+        return jdbc.sql(SELECT + "WHERE file_id = :file AND restored_at IS NULL AND NOT EXISTS (SELECT 1 FROM removed_file f WHERE f.id = file_id AND f.purged_at IS NOT NULL)").param("file", file).query(FileRemoval.class).optional();
     }
 
     /** How many rows changed: 0 when it was put back meanwhile. */
     int restore(long id, long account, Instant now) {
         return jdbc.sql("UPDATE file_removal SET restored_at = :now, restored_by = :account WHERE id = :id AND restored_at IS NULL").param("now", now)
                 .param("account", account).param("id", id).update();
+    }
+
+    private static final String BIN = """
+            SELECT r.id, r.file_id, r.path, r.reason, r.removed_at, r.removed_by, f.round_id, f.basket_id, f.item_id, f.size_bytes
+            FROM file_removal r JOIN removed_file f ON f.id = r.file_id WHERE r.restored_at IS NULL AND f.purged_at IS NULL
+            """;
+
+    /** What lies in the bin, the newest first. */
+    List<Binned> bin() {
+        return jdbc.sql(BIN + "ORDER BY r.id DESC FETCH FIRST 1000 ROWS ONLY").query(Binned.class).list();
+    }
+
+    List<Binned> due(Instant before) {
+        return jdbc.sql(BIN + "AND r.removed_at < :before ORDER BY r.id").param("before", before).query(Binned.class).list();
     }
 
     /** Every removal of these files, the oldest first. */

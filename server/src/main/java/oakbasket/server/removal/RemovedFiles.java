@@ -1,25 +1,22 @@
 package oakbasket.server.removal;
 
-import java.nio.file.Files;
-import java.nio.file.LinkOption;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.List;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.naming.SafeName;
-import oakbasket.server.basket.Basket;
-import oakbasket.server.basket.Baskets;
-import oakbasket.server.basket.Submission;
-import oakbasket.server.basket.Submissions;
+import oakbasket.server.filing.Effects;
 import oakbasket.server.filing.FileMoves;
 import oakbasket.server.filing.Filing;
+import oakbasket.server.filing.Refile;
+import oakbasket.server.journal.Act;
+import oakbasket.server.journal.Journal;
+import oakbasket.server.journal.Why;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
-import oakbasket.server.round.Item;
-import oakbasket.server.round.Round;
-import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
@@ -29,28 +26,33 @@ import org.springframework.stereotype.Service;
 @Service
 public class RemovedFiles {
 
+    /** How long what was removed can be put back. */
+    public static final Duration BIN_LIFE = Duration.ofDays(30);
+
     private final FileRemovalTable removals;
     private final ReceivedFiles files;
     private final FileMoves moves;
+    private final Refile refile;
     private final Filing filing;
-    private final Rounds rounds;
-    private final Baskets baskets;
-    private final Submissions submissions;
     private final FileStore store;
     private final Transactions transactions;
     private final LiveHub live;
     private final Clock clock;
+    private final Effects effects;
+    private final Journal journal;
     private final String folder;
+    private final String lost;
 
-    RemovedFiles(FileRemovalTable removals, ReceivedFiles files, FileMoves moves, Filing filing, Rounds rounds, Baskets baskets, Submissions submissions, FileStore store,
+    RemovedFiles(FileRemovalTable removals, ReceivedFiles files, FileMoves moves, Refile refile, Filing filing, Effects effects, Journal journal, FileStore store,
             Transactions transactions, LiveHub live, Clock clock, Words words) {
         this.removals = removals;
         this.files = files;
         this.moves = moves;
+        this.refile = refile;
         this.filing = filing;
-        this.rounds = rounds;
-        this.baskets = baskets;
-        this.submissions = submissions;
+        this.effects = effects;
+        this.journal = journal;
+        this.lost = words.of("why.lost");
         this.store = store;
         this.transactions = transactions;
         this.live = live;
@@ -74,10 +76,15 @@ public class RemovedFiles {
             throw plain.isEmpty() ? Problem.field("reason", "removal-reason") : Problem.field("reason", "longest", ReceivedFiles.LONGEST_REASON);
         }
         ReceivedFile file = files.byId(fileId);
+        if (file.purgedAt() != null) {
+            throw Problem.of(Problem.Kind.GONE, "file-purged");
+        }
         int[] attempt = {1};
-        if (!moves.move(file, () -> place(file, attempt))) {
+        FileMoves.Outcome outcome = moves.move(file, () -> place(file, attempt), Journal.Cause.by(Act.REMOVED, Why.noted("removed", plain), account));
+        if (!outcome.there()) {
             throw Problem.conflict("changed-elsewhere");
         }
+        effects.removeCopies(fileId, Journal.Cause.by(Act.REMOVED, Why.noted("removed", plain), account));
         transactions.durably(() -> {
             if (!files.takeOut(fileId)) {
                 throw Problem.conflict("changed-elsewhere");
@@ -99,19 +106,43 @@ public class RemovedFiles {
                 throw Problem.conflict("changed-elsewhere");
             }
             files.putBack(fileId);
+            effects.wantAgain(fileId);
         });
         ReceivedFile file = files.byId(fileId);
-        Round round = rounds.opened(file.roundId());
-        Basket basket = baskets.byId(file.basketId());
-        Submission submission = submissions.find(file.submissionId()).orElseThrow();
-        Item item = rounds.items(round.id()).stream().filter(one -> one.id() == file.itemId()).findFirst().orElseThrow();
         boolean[] first = {true};
         moves.move(file, () -> {
-            boolean before = first[0] && free(removal.path());
+            boolean before = first[0] && free(removal.path()) && store.obstacle(removal.path()) == null;
             first[0] = false;
-            return before ? removal.path() : filing.choose(round, basket, submission, item, file.originalName(), file.receivedAt());
+            return before ? removal.path() : refile.choose(file).place();
+        }, Journal.Cause.by(Act.RESTORED, Why.of("restored"), account));
+        live.publish(new LiveEvent("basket", file.roundId(), file.basketId()));
+    }
+
+    /** Takes a file out whose content is gone from the disk. */
+    public void giveUp(ReceivedFile file, long account) {
+        transactions.durably(() -> {
+            if (!files.takeOut(file.id())) {
+                throw Problem.conflict("changed-elsewhere");
+            }
+            removals.insert(file.id(), file.storedPath(), lost, account, clock.instant());
+            journal.write(file.id(), file.roundId(), file.storedPath(), "", Journal.Cause.by(Act.REMOVED, Why.of("lost"), account));
         });
         live.publish(new LiveEvent("basket", file.roundId(), file.basketId()));
+    }
+
+    /** The folder of the first root that the bin lies in. */
+    public String folder() {
+        return folder;
+    }
+
+    /** What lies in the bin, the newest first. */
+    public List<Binned> bin() {
+        return removals.bin();
+    }
+
+    /** What lies in the bin longer than it may. */
+    public List<Binned> overdue() {
+        return removals.due(clock.instant().minus(BIN_LIFE));
     }
 
     private String place(ReceivedFile file, int[] attempt) {
@@ -123,6 +154,6 @@ public class RemovedFiles {
     }
 
     private boolean free(String path) {
-        return !files.taken(path) && !Files.exists(store.resolve(path), LinkOption.NOFOLLOW_LINKS);
+        return !filing.taken(path);
     }
 }

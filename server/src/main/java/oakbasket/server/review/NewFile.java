@@ -7,5 +7,5 @@ import java.time.Instant;
 @RecordBuilder
 @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
 public record NewFile(String uploadId, long submissionId, long roundId, long basketId, long itemId, String originalName, String storedPath,
-        long sizeBytes, byte[] sha256, String mediaType, Instant receivedAt, boolean keptApart) {
+        long sizeBytes, byte[] sha256, String mediaType, Instant receivedAt, boolean keptApart, boolean unchecked, boolean opened) {
 }

@@ -14,10 +14,23 @@ import org.jspecify.annotations.Nullable;
  * @param sha256 its SHA-256, 32 bytes
  * @param mediaType as its content shows
  * @param keptApart whether it is claimed and counts for nothing until somebody says whose it is
+ * @param unchecked whether nobody could check it for malware
+ * @param opened whether it is an archive whose files were taken out; it counts for nothing
+ * @param inTray whether it waits in the tray for somebody to decide where it goes
+ * @param trayDecided whether somebody decided it in the tray, so that no rule sends it there again
+ * @param assigned whether it was given to another person than its sending belongs to
+ * @param purgedAt when its content was destroyed for good; null while it is there
  * @param otherPath while it moves: the place it goes to, then the one it came from; null when it rests
  */
 public record ReceivedFile(long id, long submissionId, long roundId, long basketId, long itemId, String originalName, String storedPath,
-        long sizeBytes, byte[] sha256, String mediaType, Instant receivedAt, Review review, @Nullable Instant reviewedAt, String reviewReason, boolean keptApart, @Nullable String otherPath) {
+        long sizeBytes, byte[] sha256, String mediaType, Instant receivedAt, Review review, @Nullable Instant reviewedAt, String reviewReason, boolean keptApart, boolean unchecked, boolean opened,
+        boolean inTray, boolean trayDecided, boolean assigned, @Nullable String otherPath,
+        @Nullable Instant purgedAt) {
+
+    /** Whether it is one of its person's papers: neither claimed by somebody else nor an archive beside its own files. */
+    public boolean counts() {
+        return !keptApart && !opened;
+    }
 
     /** What the rules need to know of it. */
     public FileFact fact() {

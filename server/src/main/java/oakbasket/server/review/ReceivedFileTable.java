@@ -22,14 +22,14 @@ class ReceivedFileTable {
 
     private static final String SELECT = """
             SELECT id, submission_id, round_id, basket_id, item_id, original_name, stored_path, size_bytes, sha256, media_type, received_at,
-                   review, reviewed_at, review_reason, kept_apart, other_path
+                   review, reviewed_at, review_reason, kept_apart, unchecked, opened, in_tray, tray_decided, assigned, other_path, purged_at
             FROM received_file
             """;
 
     /** Everything that a removed file keeps. */
     private static final String ALL = """
             id, upload_id, submission_id, round_id, basket_id, item_id, original_name, stored_path, path_key, size_bytes, sha256, media_type, received_at, review, reviewed_at,
-            review_reason, kept_apart""";
+            review_reason, kept_apart, unchecked, opened, in_tray, tray_decided, assigned, purged_at, purging""";
 
     private final JdbcClient jdbc;
 
@@ -40,12 +40,12 @@ class ReceivedFileTable {
     void insert(NewFile file, String pathKey) {
         jdbc.sql("""
                 INSERT INTO received_file (upload_id, submission_id, round_id, basket_id, item_id, original_name, stored_path, path_key, size_bytes,
-                    sha256, media_type, received_at, kept_apart)
-                VALUES (:upload, :submission, :round, :basket, :item, :name, :path, :key, :size, :sha, :type, :at, :apart)""")
+                    sha256, media_type, received_at, kept_apart, unchecked, opened)
+                VALUES (:upload, :submission, :round, :basket, :item, :name, :path, :key, :size, :sha, :type, :at, :apart, :unchecked, :opened)""")
                 .param("upload", file.uploadId()).param("submission", file.submissionId()).param("round", file.roundId())
                 .param("basket", file.basketId()).param("item", file.itemId()).param("name", file.originalName()).param("path", file.storedPath())
                 .param("key", pathKey).param("size", file.sizeBytes()).param("sha", file.sha256()).param("type", file.mediaType())
-                .param("at", file.receivedAt()).param("apart", file.keptApart()).update();
+                .param("at", file.receivedAt()).param("apart", file.keptApart()).param("unchecked", file.unchecked()).param("opened", file.opened()).update();
     }
 
     boolean pathTaken(String pathKey) {
@@ -62,7 +62,7 @@ class ReceivedFileTable {
     }
 
     List<ReceivedFiles.TopFolder> topFolders() {
-        return jdbc.sql("SELECT DISTINCT round_id, SUBSTRING(stored_path FROM 1 FOR LOCATE('/', stored_path) - 1) AS name FROM received_file WHERE LOCATE('/', stored_path) > 1")
+        return jdbc.sql("SELECT DISTINCT round_id, SUBSTRING(stored_path FROM 1 FOR LOCATE('/', stored_path) - 1) AS name FROM received_file WHERE LOCATE('/', stored_path) > 1 AND stored_path NOT LIKE ':%'")
                 .query(ReceivedFiles.TopFolder.class).list();
     }
 
@@ -89,7 +89,7 @@ class ReceivedFileTable {
 
     private Map<Long, List<ReceivedFiles.ItemFact>> facts(String where, Object parameter) {
         Map<Long, List<ReceivedFiles.ItemFact>> facts = new HashMap<>();
-        jdbc.sql("SELECT basket_id, item_id, received_at, review, reviewed_at, kept_apart FROM received_file WHERE " + where + " ORDER BY received_at, id").param(parameter).query(row -> {
+        jdbc.sql("SELECT basket_id, item_id, received_at, review, reviewed_at, kept_apart FROM received_file WHERE NOT opened AND " + where + " ORDER BY received_at, id").param(parameter).query(row -> {
             FileFact fact = new FileFact(row.getObject(3, Instant.class), Review.valueOf(row.getString(4)), row.getObject(5, Instant.class), row.getBoolean(6));
             facts.computeIfAbsent(row.getLong(1), id -> new ArrayList<>()).add(new ReceivedFiles.ItemFact(row.getLong(2), fact));
         });
@@ -98,7 +98,7 @@ class ReceivedFileTable {
 
     /** The files of a round that wait for review, the oldest first. */
     List<ReceivedFile> toCheck(long roundId) {
-        return jdbc.sql(SELECT + "WHERE round_id = :round AND review = 'NONE' ORDER BY received_at, id").param("round", roundId).query(ReceivedFile.class).list();
+        return jdbc.sql(SELECT + "WHERE round_id = :round AND review = 'NONE' AND NOT opened ORDER BY received_at, id").param("round", roundId).query(ReceivedFile.class).list();
     }
 
     /** The first files with the content of each, by hash; of all rounds. */
@@ -146,6 +146,41 @@ class ReceivedFileTable {
         jdbc.sql("UPDATE received_file SET other_path = NULL WHERE id = :id").param("id", id).update();
     }
 
+    void tray(long id, boolean there) {
+        jdbc.sql("UPDATE received_file SET in_tray = :there WHERE id = :id AND in_tray <> :there").param("there", there).param("id", id).update();
+    }
+
+    List<ReceivedFile> inTray(int most) {
+        return jdbc.sql(SELECT + "WHERE in_tray AND NOT kept_apart AND purged_at IS NULL ORDER BY received_at, id FETCH FIRST :most ROWS ONLY").param("most", most).query(ReceivedFile.class).list();
+    }
+
+    /** How many rows changed: 0 when somebody decided meanwhile. */
+    int decide(long id, long fromBasket, long fromItem, boolean inTray, long basket, long item, boolean assigned) {
+        return jdbc.sql("""
+                UPDATE received_file SET basket_id = :basket, item_id = :item, assigned = :assigned, tray_decided = TRUE, in_tray = FALSE
+                WHERE id = :id AND basket_id = :fromBasket AND item_id = :fromItem AND in_tray = :inTray""").param("inTray", inTray).param("basket", basket).param("item", item).param("assigned", assigned).param("id", id)
+                .param("fromBasket", fromBasket).param("fromItem", fromItem).update();
+    }
+
+    void undecide(long id, long basket, long item, boolean assigned) {
+        jdbc.sql("UPDATE received_file SET basket_id = :basket, item_id = :item, assigned = :assigned, tray_decided = FALSE WHERE id = :id").param("basket", basket).param("item", item)
+                .param("assigned", assigned).param("id", id).update();
+    }
+
+    List<Long> assignedTo(long basket) {
+        return jdbc.sql("SELECT id FROM received_file WHERE basket_id = :basket AND assigned UNION ALL SELECT id FROM removed_file WHERE basket_id = :basket AND assigned").param("basket", basket)
+                .query(Long.class).list();
+    }
+
+    void give(List<Long> ids, long basket) {
+        jdbc.sql("UPDATE received_file SET basket_id = ? WHERE id = ANY(?)").param(basket).param(ids.toArray(Long[]::new)).update();
+        jdbc.sql("UPDATE removed_file SET basket_id = ? WHERE id = ANY(?)").param(basket).param(ids.toArray(Long[]::new)).update();
+    }
+
+    Optional<Long> idOf(String uploadId) {
+        return jdbc.sql("SELECT id FROM received_file WHERE upload_id = :upload").param("upload", uploadId).query(Long.class).optional();
+    }
+
     List<ReceivedFile> moving() {
         return jdbc.sql(SELECT + "WHERE other_path IS NOT NULL").query(ReceivedFile.class).list();
     }
@@ -163,8 +198,8 @@ class ReceivedFileTable {
 
     void move(List<Long> submissions, long basketId) {
         Long[] ids = submissions.toArray(Long[]::new);
-        jdbc.sql("UPDATE received_file SET basket_id = ? WHERE submission_id = ANY(?)").param(basketId).param(ids).update();
-        jdbc.sql("UPDATE removed_file SET basket_id = ? WHERE submission_id = ANY(?)").param(basketId).param(ids).update();
+        jdbc.sql("UPDATE received_file SET basket_id = ? WHERE submission_id = ANY(?) AND NOT assigned").param(basketId).param(ids).update();
+        jdbc.sql("UPDATE removed_file SET basket_id = ? WHERE submission_id = ANY(?) AND NOT assigned").param(basketId).param(ids).update();
     }
 
     List<ReceivedFile> ofSubmission(long submissionId) {
@@ -189,16 +224,93 @@ class ReceivedFileTable {
                 .query(Boolean.class).single();
     }
 
+    /** Also of a file that was taken out since. */
+    boolean receivedAs(long submissionId, long itemId, String name, byte[] sha256) {
+        return jdbc.sql("""
+                SELECT EXISTS (SELECT 1 FROM received_file WHERE submission_id = :submission AND item_id = :item AND original_name = :name AND sha256 = :hash
+                    UNION ALL SELECT 1 FROM removed_file WHERE submission_id = :submission AND item_id = :item AND original_name = :name AND sha256 = :hash)""")
+                .param("submission", submissionId).param("item", itemId).param("name", name).param("hash", sha256).query(Boolean.class).single();
+    }
+
     int countKeptFromOthers(long basketId, long itemId, long submissionId) {
         return jdbc.sql("""
                 SELECT COUNT(*) FROM received_file
-                WHERE basket_id = :basket AND item_id = :item AND review <> 'RETURNED' AND submission_id <> :submission AND NOT kept_apart""")
+                WHERE basket_id = :basket AND item_id = :item AND review <> 'RETURNED' AND submission_id <> :submission AND NOT kept_apart AND NOT opened""")
                 .param("basket", basketId).param("item", itemId).param("submission", submissionId).query(Integer.class).single();
     }
 
     int countOfItem(long basketId, long itemId) {
         return jdbc.sql("SELECT COUNT(*) FROM received_file WHERE basket_id = :basket AND item_id = :item").param("basket", basketId)
                 .param("item", itemId).query(Integer.class).single();
+    }
+
+    /** The how-manieth of its item in its basket it is, from 1. */
+    int rankOf(long basketId, long itemId, Instant at, long id) {
+        return jdbc.sql("SELECT COUNT(*) + 1 FROM received_file WHERE basket_id = :basket AND item_id = :item AND (received_at < :at OR received_at = :at AND id < :id)").param("basket", basketId)
+                .param("item", itemId).param("at", at).param("id", id).query(Integer.class).single();
+    }
+
+    /** Every file that lies somewhere and does not move. */
+    List<ReceivedFile> resting() {
+        return jdbc.sql(SELECT + "WHERE other_path IS NULL AND purged_at IS NULL ORDER BY id").query(ReceivedFile.class).list();
+    }
+
+    List<String> everyKey() {
+        return jdbc.sql("SELECT path_key FROM received_file UNION ALL SELECT path_key FROM removed_file").query(String.class).list();
+    }
+
+    /** How many rows changed: 0 when it is elsewhere or moves. */
+    int relocate(long id, String from, String to, String pathKey) {
+        return jdbc.sql("UPDATE received_file SET stored_path = :to, path_key = :key WHERE id = :id AND stored_path = :from AND other_path IS NULL").param("to", to).param("key", pathKey)
+                .param("id", id).param("from", from).update();
+    }
+
+    void alter(long id, byte[] sha256, long size) {
+        jdbc.sql("UPDATE received_file SET sha256 = :sha, size_bytes = :size WHERE id = :id").param("sha", sha256).param("size", size).param("id", id).update();
+    }
+
+    /** What is destroyed gives its place free. How many rows changed: 0 when it moves, or is destroyed already. */
+    int beginPurge(String table, long id, String freed, Instant at) {
+        return jdbc.sql("UPDATE " + table + " SET purged_at = :at, purging = TRUE, path_key = :key WHERE id = :id AND purged_at IS NULL" + (table.equals("received_file") ? " AND other_path IS NULL" : ""))
+                .param("at", at).param("key", freed).param("id", id).update();
+    }
+
+    void endPurge(String table, long id) {
+        jdbc.sql("UPDATE " + table + " SET purging = FALSE WHERE id = :id").param("id", id).update();
+    }
+
+    List<ReceivedFiles.Purging> purging() {
+        return jdbc.sql("SELECT id, stored_path AS place, FALSE AS removed FROM received_file WHERE purging UNION ALL SELECT id, stored_path AS place, TRUE AS removed FROM removed_file WHERE purging")
+                .query(ReceivedFiles.Purging.class).list();
+    }
+
+    List<ReceivedFiles.Kept> keptOf(long round) {
+        return jdbc.sql("""
+                SELECT id, stored_path AS place, original_name, size_bytes, sha256, received_at, purged_at, FALSE AS removed FROM received_file WHERE round_id = :round
+                UNION ALL SELECT id, stored_path AS place, original_name, size_bytes, sha256, received_at, purged_at, TRUE AS removed FROM removed_file WHERE round_id = :round
+                ORDER BY id""").param("round", round).query(ReceivedFiles.Kept.class).list();
+    }
+
+    List<ReceivedFile> atPlaces(Collection<String> keys) {
+        return jdbc.sql(SELECT + "WHERE path_key = ANY(?)").param(keys.toArray(String[]::new)).query(ReceivedFile.class).list();
+    }
+
+    List<ReceivedFile> below(String folder) {
+        return jdbc.sql(SELECT + "WHERE purged_at IS NULL AND stored_path LIKE :folder ESCAPE '!' ORDER BY stored_path").param("folder", escaped(folder) + "%").query(ReceivedFile.class).list();
+    }
+
+    List<ReceivedFile> foundBelow(String folder, String words, boolean firstRoot, int most) {
+        return jdbc.sql(SELECT + "WHERE purged_at IS NULL AND " + (firstRoot ? "stored_path NOT LIKE ':%'" : "stored_path LIKE :folder ESCAPE '!'")
+                + " AND (:words = '' OR FOLDED(stored_path) LIKE :pattern ESCAPE '!' OR FOLDED(original_name) LIKE :pattern ESCAPE '!') ORDER BY id DESC FETCH FIRST :most ROWS ONLY")
+                .param("folder", escaped(folder) + "%").param("words", words).param("pattern", "%" + escaped(words) + "%").param("most", most).query(ReceivedFile.class).list();
+    }
+
+    private static String escaped(String text) {
+        return text.replace("!", "!!").replace("%", "!%").replace("_", "!_");
+    }
+
+    List<ReceivedFile> ofRounds(Collection<Long> rounds) {
+        return IdChunks.ask(rounds, some -> jdbc.sql(SELECT + "WHERE round_id = ANY(?) AND purged_at IS NULL ORDER BY received_at, id").param(some).query(ReceivedFile.class).list());
     }
 
     List<Long> everOf(long basketId) {

@@ -3,8 +3,11 @@ package oakbasket.server.review;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.standing.FileFact;
 import oakbasket.core.standing.Review;
@@ -12,6 +15,7 @@ import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.storage.Transactions;
+import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 
@@ -44,9 +48,15 @@ public class ReceivedFiles {
         this.clock = clock;
     }
 
-    /** Records a file. Runs in the caller's transaction. */
-    public void record(NewFile file) {
+    /** Records a file. Runs in the caller's transaction. @return its id */
+    public long record(NewFile file) {
         table.insert(file, ClashNumber.key(file.storedPath()));
+        return table.idOf(file.uploadId()).orElseThrow();
+    }
+
+    /** Says whether a file waits in the tray. Runs in the caller's transaction. */
+    public void tray(long id, boolean there) {
+        table.tray(id, there);
     }
 
     /** Every folder directly below the root that a round has files in. */
@@ -64,14 +74,19 @@ public class ReceivedFiles {
         return table.byId(id).orElseThrow(() -> Problem.notFound("no-file"));
     }
 
+    /** One file, if it is there and not taken out. */
+    public Optional<ReceivedFile> find(long id) {
+        return table.byId(id);
+    }
+
     /** Files by id in the order of their places; ids that do not exist are left out. */
     public List<ReceivedFile> byIds(Collection<Long> ids) {
         return table.byIds(ids);
     }
 
-    /** All files of a round that are not kept apart, the oldest first. */
+    /** All files of a round that count, the oldest first. */
     public List<ReceivedFile> ofRound(long roundId) {
-        return table.ofRound(roundId).stream().filter(file -> !file.keptApart()).toList();
+        return table.ofRound(roundId).stream().filter(ReceivedFile::counts).toList();
     }
 
     /** What the rules need of all files of a round, by basket. */
@@ -114,17 +129,17 @@ public class ReceivedFiles {
         return table.countsOf(itemIds);
     }
 
-    /** All files of a basket that are not kept apart, the oldest first. */
+    /** All files of a basket that count, the oldest first. */
     public List<ReceivedFile> ofBasket(long basketId) {
-        return withClaimed(basketId).stream().filter(file -> !file.keptApart()).toList();
+        return withClaimed(basketId).stream().filter(ReceivedFile::counts).toList();
     }
 
-    /** All files of these baskets that are not kept apart, the oldest first. */
+    /** All files of these baskets that count, the oldest first. */
     public List<ReceivedFile> ofBaskets(Collection<Long> basketIds) {
-        return table.ofBaskets(basketIds).stream().filter(file -> !file.keptApart()).toList();
+        return table.ofBaskets(basketIds).stream().filter(ReceivedFile::counts).toList();
     }
 
-    /** All files of a basket, claimed ones included, the oldest first. */
+    /** All files of a basket, those that count for nothing included, the oldest first. */
     public List<ReceivedFile> withClaimed(long basketId) {
         return table.ofBasket(basketId);
     }
@@ -177,6 +192,11 @@ public class ReceivedFiles {
     /** Whether a file with this content was received with a submission, also where it was taken out since. */
     public boolean receivedWith(long submissionId, byte[] sha256) {
         return table.receivedWith(submissionId, sha256);
+    }
+
+    /** Whether a file of this name and content was received with a submission for an item. */
+    public boolean receivedAs(long submissionId, long itemId, String name, byte[] sha256) {
+        return table.receivedAs(submissionId, itemId, name, sha256);
     }
 
     /** How many files of an item that count came by other submissions than this one. */
@@ -243,6 +263,112 @@ public class ReceivedFiles {
     /** Takes a file out of everything that counts or lists files; false when it is out already. Runs in the caller's transaction. */
     public boolean takeOut(long id) {
         return table.takeOut(id) == 1;
+    }
+
+    /**
+     * A file that is being destroyed.
+     *
+     * @param removed whether it lay in the bin
+     */
+    public record Purging(long id, String place, boolean removed) {
+    }
+
+    /** What stays on record of a file, whether it is there or destroyed. */
+    public record Kept(long id, String place, String originalName, long sizeBytes, byte[] sha256, Instant receivedAt, @Nullable Instant purgedAt, boolean removed) {
+    }
+
+    /** Every file that lies somewhere and does not move. */
+    public List<ReceivedFile> resting() {
+        return table.resting();
+    }
+
+    /** The keys of all places that files have a right to, those in the bin included. */
+    public Set<String> everyPlace() {
+        return new HashSet<>(table.everyKey());
+    }
+
+    /** Records that a file was moved by somebody else; false when it moves or was moved meanwhile. Runs in the caller's transaction. */
+    public boolean relocate(ReceivedFile file, String to) {
+        return table.relocate(file.id(), file.storedPath(), to, ClashNumber.key(to)) == 1;
+    }
+
+    /** Records another content of a file. Runs in the caller's transaction. */
+    public void alter(ReceivedFile file, byte[] sha256, long sizeBytes) {
+        table.alter(file.id(), sha256, sizeBytes);
+    }
+
+    /** Records that a file is destroyed, before its content is; false when it moves, or was destroyed already. Runs in the caller's transaction. */
+    public boolean beginPurge(long id, boolean removed, Instant at) {
+        return table.beginPurge(removed ? "removed_file" : "received_file", id, ":purged-" + id, at) == 1;
+    }
+
+    /** Records that the content of a destroyed file is gone. Runs in the caller's transaction. */
+    public void endPurge(long id, boolean removed) {
+        table.endPurge(removed ? "removed_file" : "received_file", id);
+    }
+
+    /** Files whose content may not be gone yet. */
+    public List<Purging> purging() {
+        return table.purging();
+    }
+
+    /** Every file that ever came for a round. */
+    public List<Kept> keptOf(long round) {
+        return table.keptOf(round);
+    }
+
+    /** Files that rules sent to the tray, the oldest first. */
+    public List<ReceivedFile> inTray(int most) {
+        return table.inTray(most);
+    }
+
+    /** Gives a file of the tray to a person and an item; false when somebody decided meanwhile. Runs in the caller's transaction. */
+    public boolean decide(ReceivedFile file, long basket, long item, boolean assigned) {
+        return table.decide(file.id(), file.basketId(), file.itemId(), file.inTray(), basket, item, assigned) == 1;
+    }
+
+    /** Takes {@link #decide} back. Runs in the caller's transaction. */
+    public void undecide(long id, long basket, long item, boolean assigned) {
+        table.undecide(id, basket, item, assigned);
+    }
+
+    /** The files of a basket that do not follow their sendings. */
+    public List<Long> assignedTo(long basket) {
+        return table.assignedTo(basket);
+    }
+
+    /** Gives such files to another basket. Runs in the caller's transaction. */
+    public void give(List<Long> ids, long basket) {
+        table.give(ids, basket);
+    }
+
+    /** The files at these places, by the keys of the places. */
+    public List<ReceivedFile> atPlaces(Collection<String> keys) {
+        return table.atPlaces(keys);
+    }
+
+    /** Every file below a folder, given with its slash. */
+    public List<ReceivedFile> below(String folder) {
+        return table.below(folder);
+    }
+
+    /**
+     * Files below a folder whose name holds folded words, the newest first.
+     *
+     * @param firstRoot whether the folder is the whole first root, so that its places have no beginning in common
+     */
+    public List<ReceivedFile> foundBelow(String folder, String words, boolean firstRoot, int most) {
+        return table.foundBelow(folder, words, firstRoot, most);
+    }
+
+    /** The how-manieth of its item in its basket a file is, from 1. */
+    public int rankOf(ReceivedFile file) {
+        return table.rankOf(file.basketId(), file.itemId(), file.receivedAt(), file.id());
+    }
+
+    /** All files of rounds, those that count for nothing included, the oldest of each round first. */
+    public List<ReceivedFile> allOfRounds(Collection<Long> rounds) {
+        return table.ofRounds(rounds);
     }
 
     /** The ids of all files that ever came for a basket, those that are out included. */

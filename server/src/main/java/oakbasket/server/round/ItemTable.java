@@ -11,6 +11,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import oakbasket.core.arrival.Archives;
+import oakbasket.core.arrival.ArrivalPlan;
+import oakbasket.core.arrival.Unchecked;
 import oakbasket.core.compose.PlannedItem;
 import oakbasket.core.filekind.FileKind;
 import oakbasket.core.round.ItemSpec;
@@ -31,14 +34,14 @@ class ItemTable {
 
     void insert(long roundId, int position, PlannedItem item) {
         with(jdbc.sql("""
-                INSERT INTO checklist_item (round_id, position, title, help, required, min_files, max_files, kinds, max_bytes, owed_by, form_id)
-                VALUES (:round, :position, :title, :help, :required, :min, :max, :kinds, :bytes, :owedBy, :form)"""), position, item).param("round", roundId).update();
+                INSERT INTO checklist_item (round_id, position, title, help, required, min_files, max_files, kinds, max_bytes, owed_by, form_id, archives, unchecked)
+                VALUES (:round, :position, :title, :help, :required, :min, :max, :kinds, :bytes, :owedBy, :form, :archives, :unchecked)"""), position, item).param("round", roundId).update();
     }
 
     void update(long id, int position, PlannedItem item) {
         with(jdbc.sql("""
                 UPDATE checklist_item SET position = :position, title = :title, help = :help, required = :required, min_files = :min, max_files = :max, kinds = :kinds,
-                    max_bytes = :bytes, owed_by = :owedBy, form_id = :form WHERE id = :id"""), position, item).param("id", id).update();
+                    max_bytes = :bytes, owed_by = :owedBy, form_id = :form, archives = :archives, unchecked = :unchecked WHERE id = :id"""), position, item).param("id", id).update();
     }
 
     /** Moves the positions of a round out of the way, so that items can change places under their unique positions. */
@@ -73,7 +76,8 @@ class ItemTable {
     private static Item item(ResultSet row) throws SQLException {
         return new Item(row.getLong("id"), row.getInt("number"),
                 new ItemSpec(row.getString("title"), row.getString("help"), row.getBoolean("required"), row.getInt("min_files"),
-                        row.getInt("max_files"), kinds(row.getString("kinds")), row.getLong("max_bytes")),
+                        row.getInt("max_files"), kinds(row.getString("kinds")), row.getLong("max_bytes"),
+                        new ArrivalPlan(Archives.valueOf(row.getString("archives")), Unchecked.valueOf(row.getString("unchecked")))),
                 lines(row.getString("owed_by")), row.getObject("form_id", Long.class));
     }
 
@@ -99,7 +103,8 @@ class ItemTable {
         return statement.param("position", position).param("title", spec.title()).param("help", spec.help()).param("required", spec.required())
                 .param("min", spec.minFiles()).param("max", spec.maxFiles())
                 .param("kinds", spec.kinds().stream().sorted().map(Enum::name).collect(Collectors.joining(","))).param("bytes", spec.maxBytes())
-                .param("owedBy", String.join("\n", item.owedBy())).param("form", item.formId());
+                .param("owedBy", String.join("\n", item.owedBy())).param("form", item.formId())
+                .param("archives", spec.arrival().archives().name()).param("unchecked", spec.arrival().unchecked().name());
     }
 
     private static Set<FileKind> kinds(String names) {

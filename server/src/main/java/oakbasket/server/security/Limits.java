@@ -1,8 +1,11 @@
 package oakbasket.server.security;
 
 import io.github.bucket4j.Bucket;
+import io.github.bucket4j.ConsumptionProbe;
 import io.github.bucket4j.TimeMeter;
+import io.github.bucket4j.local.LocalBucketBuilder;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
@@ -18,6 +21,8 @@ public class Limits {
 
     /** What is limited. Each is kept by caller, link or account, so that no stranger uses up what somebody else needs. */
     public enum Kind {
+        /** Anything that needs no sign-in, per caller: far more than the busiest page asks for. */
+        STRANGER(20_000, Duration.ofMinutes(1)),
         /** Wrong tries to sign in, per caller. */
         SIGN_IN(10, Duration.ofMinutes(5)),
         /** Wrong tries to sign in, per account, from browsers that never signed in to it. */
@@ -26,26 +31,45 @@ public class Limits {
         KNOWN_BROWSER(10, Duration.ofMinutes(15)),
         /** Wrong set-up codes, per caller. */
         SET_UP(10, Duration.ofMinutes(5)),
-        /** Wrong passcodes, per link and caller. */
-        PASSCODE(5, Duration.ofMinutes(15)),
+        /** Wrong passcodes, per link and caller; who goes on guessing waits longer each time. */
+        PASSCODE(new Span(5, Duration.ofMinutes(15)), new Span(10, Duration.ofHours(2)), new Span(20, Duration.ofHours(24))),
         /** Wrong passcodes, per link, from wherever they come. */
         PASSCODE_OF_LINK(200, Duration.ofHours(1)),
+        /** Wrong app passwords, per caller. */
+        APP_PASSWORD(100, Duration.ofMinutes(5)),
         /** Links that do not exist or are withdrawn, per caller. */
         UNKNOWN_LINK(60, Duration.ofMinutes(1)),
         /** Receipts checked against a file, per caller. */
         RECEIPT(60, Duration.ofMinutes(1)),
+        /** Codes mailed, per link and caller. */
+        CODE(10, Duration.ofHours(1)),
+        /** Codes mailed to one address, wherever they are asked for: nobody's mailbox is filled by strangers. */
+        CODE_OF_ADDRESS(5, Duration.ofHours(1)),
+        /** Codes mailed, per link. */
+        CODE_OF_LINK(300, Duration.ofHours(1)),
+        /** Receipts mailed, per sending. */
+        RECEIPT_MAIL(3, Duration.ofHours(1)),
+        /** Receipts mailed to one address, of whichever sendings. */
+        RECEIPT_MAIL_OF_ADDRESS(10, Duration.ofHours(1)),
         /** Submissions begun, per link and caller. */
         SUBMISSION(120, Duration.ofHours(1)),
         /** Uploads begun, per link and caller. */
         UPLOAD(20_000, Duration.ofHours(1));
 
-        private final int times;
-        private final Duration span;
+        /** All of them hold; the shortest comes first. */
+        private final List<Span> spans;
 
         Kind(int times, Duration span) {
-            this.times = times;
-            this.span = span;
+            this(new Span(times, span));
         }
+
+        Kind(Span... spans) {
+            this.spans = List.of(spans);
+        }
+    }
+
+    /** So many times in so long. */
+    private record Span(int times, Duration time) {
     }
 
     private static final int MOST_REMEMBERED = 100_000;
@@ -70,8 +94,10 @@ public class Limits {
      * @throws Problem with status 429 when there were too many
      */
     public void count(Kind kind, String who) {
-        if (!bucket(kind, who).tryConsume(1)) {
-            throw Problem.of(Problem.Kind.TOO_MANY, "too-many", kind.span.toMinutes()).retryAfter(kind.span);
+        ConsumptionProbe tried = bucket(kind, who).tryConsumeAndReturnRemaining(1);
+        if (!tried.isConsumed()) {
+            Duration wait = Duration.ofSeconds(Math.max(1, Duration.ofNanos(tried.getNanosToWaitForRefill()).plusNanos(999_999_999).toSeconds()));
+            throw Problem.of(Problem.Kind.TOO_MANY, "too-many", wait.plusSeconds(59).toMinutes()).retryAfter(wait);
         }
     }
 
@@ -87,10 +113,13 @@ public class Limits {
         // With more callers than can be remembered, the newest share one bucket for each kind; it is a hundred times as large.
         boolean crowded = buckets.size() >= MOST_REMEMBERED;
         String key = kind + " " + (crowded ? "" : who);
-        int times = crowded ? kind.times * 100 : kind.times;
+        int share = crowded ? 100 : 1;
         Bucket known = buckets.get(kind + " " + who);
-        return known != null ? known : buckets.computeIfAbsent(key, any -> Bucket.builder().withCustomTimePrecision(time)
-                .addLimit(limit -> limit.capacity(times).refillIntervally(times, kind.span)).build());
+        return known != null ? known : buckets.computeIfAbsent(key, any -> {
+            LocalBucketBuilder builder = Bucket.builder().withCustomTimePrecision(time);
+            kind.spans.forEach(span -> builder.addLimit(limit -> limit.capacity((long) span.times() * share).refillIntervally((long) span.times() * share, span.time())));
+            return builder.build();
+        });
     }
 
     /** Forgets those who used nothing up; looked for once a second at most. */
@@ -98,7 +127,11 @@ public class Limits {
         long now = System.nanoTime();
         long before = forgotAt.get();
         if (now - before > FORGET_EVERY_NANOS && forgotAt.compareAndSet(before, now)) {
-            buckets.entrySet().removeIf(entry -> entry.getValue().getAvailableTokens() >= Kind.valueOf(entry.getKey().substring(0, entry.getKey().indexOf(' '))).times);
+            buckets.entrySet().removeIf(entry -> {
+                List<Span> spans = Kind.valueOf(entry.getKey().substring(0, entry.getKey().indexOf(' '))).spans;
+                // What is left is the least of all spans; with several, a longer one may be used up in part without being seen.
+                return spans.size() == 1 && entry.getValue().getAvailableTokens() >= spans.get(0).times();
+            });
         }
     }
 }

@@ -5,6 +5,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import oakbasket.core.allowance.Allowance;
+import oakbasket.core.arrival.Archives;
 import oakbasket.core.filekind.FileKind;
 import oakbasket.core.standing.ItemStanding;
 import oakbasket.core.standing.ItemState;
@@ -16,6 +17,8 @@ import oakbasket.server.basket.Baskets;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.form.Forms;
+import oakbasket.server.held.HeldFile;
+import oakbasket.server.held.HeldFiles;
 import oakbasket.server.link.Link;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
@@ -40,13 +43,15 @@ class BasketPage {
      * @param arrived how many files that count have come
      * @param lastArrival when the last one came; null when none
      * @param returnedBecause why the office sent it back; null when it did not
+     * @param opensArchives whether a ZIP is opened into its files
+     * @param malware how many files were received and turned out to hold malware later
      * @param form the name of the blank form to take along; null when there is none
      */
     @RecordBuilder
     @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     record PageItem(int number, String title, String help, boolean required, int minFiles, int maxFiles, List<FileKind> kinds, List<String> endings, long maxBytes,
             int arrived, @Nullable Instant lastArrival, boolean excused, boolean done, @Nullable String returnedBecause,
-            @Nullable String form) {
+            boolean opensArchives, int malware, @Nullable String form) {
     }
 
     /**
@@ -65,6 +70,7 @@ class BasketPage {
     private final Rounds rounds;
     private final Baskets baskets;
     private final ReceivedFiles files;
+    private final HeldFiles held;
     private final Contacts contacts;
     private final AccountService accounts;
     private final Forms forms;
@@ -72,10 +78,11 @@ class BasketPage {
     private final Settings settings;
     private final Clock clock;
 
-    BasketPage(Rounds rounds, Baskets baskets, ReceivedFiles files, Contacts contacts, AccountService accounts, Forms forms, Words words, Settings settings, Clock clock) {
+    BasketPage(Rounds rounds, Baskets baskets, ReceivedFiles files, HeldFiles held, Contacts contacts, AccountService accounts, Forms forms, Words words, Settings settings, Clock clock) {
         this.rounds = rounds;
         this.baskets = baskets;
         this.files = files;
+        this.held = held;
         this.contacts = contacts;
         this.accounts = accounts;
         this.forms = forms;
@@ -102,16 +109,18 @@ class BasketPage {
         Long mostBytes = link == null ? null : link.terms().limits().fileBytes();
         Allowance allowance = basket == null ? Allowance.NONE : basket.allowance();
         Contact asked = basket == null ? null : contacts.byId(basket.contactId());
+        List<HeldFile> bad = basket == null ? List.of() : held.ownOf(basket.id()).stream().filter(file -> !file.waits() && file.outcome() != HeldFile.Outcome.RELEASED).toList();
         Instant deadline = round.terms(allowance.extension()).effective();
         boolean dateOnly = allowance.extension() != null || round.deadline().dateOnly();
         return BasketPagePageBuilder.stagedBuilder().office(settings.office()).askedBy(accounts.current(round.askedBy()).name()).title(round.title())
                 .note(round.note()).person(asked == null ? null : asked.name()).language(asked == null ? "" : asked.language()).open(basket == null).deadline(deadline)
                 .zone(round.zone().getId()).dateOnly(dateOnly).late(clock.instant().isAfter(deadline)).until(link == null ? null : link.terms().window().end())
-                .items(items.stream().filter(item -> basket == null || basket.walkIn() || basket.owes(item.owedBy())).map(item -> item(item, mostBytes, allowance.waivedItems().get(item.id()), allowance.waivedAt() != null, received.stream().filter(file -> file.itemId() == item.id()).toList())).toList())
+                .items(items.stream().filter(item -> basket == null || basket.walkIn() || basket.owes(item.owedBy())).map(item -> item(item, mostBytes, allowance.waivedItems().get(item.id()), allowance.waivedAt() != null, received.stream().filter(file -> file.itemId() == item.id()).toList(),
+                        (int) bad.stream().filter(file -> file.itemId() == item.id()).count())).toList())
                 .build();
     }
 
-    private PageItem item(Item item, @Nullable Long mostBytes, @Nullable Instant waived, boolean excusedAll, List<ReceivedFile> received) {
+    private PageItem item(Item item, @Nullable Long mostBytes, @Nullable Instant waived, boolean excusedAll, List<ReceivedFile> received, int malware) {
         ItemState state = ItemState.of(item.spec().required(), item.spec().minFiles(), waived, received.stream().map(ReceivedFile::fact).toList());
         List<ReceivedFile> counting = received.stream().filter(file -> file.review() != Review.RETURNED).toList();
         String because = state.standing() != ItemStanding.RETURNED ? null
@@ -121,6 +130,7 @@ class BasketPage {
                 .kinds(item.spec().kinds().stream().sorted().toList()).endings(item.spec().kinds().stream().flatMap(kind -> kind.endings().stream()).sorted().toList()).maxBytes(mostBytes == null ? item.spec().maxBytes() : Math.min(mostBytes, item.spec().maxBytes()))
                 .arrived(state.files()).lastArrival(counting.isEmpty() ? null : counting.get(counting.size() - 1).receivedAt())
                 .excused(excusedAll || waived != null).done(state.standing().satisfied()).returnedBecause(because)
+                .opensArchives(item.spec().arrival().archives() != Archives.AS_SENT).malware(state.standing().satisfied() ? 0 : malware)
                 .form(item.formId() == null ? null : forms.name(item.formId())).build();
     }
 }

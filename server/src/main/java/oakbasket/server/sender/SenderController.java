@@ -9,6 +9,9 @@ import oakbasket.server.basket.Submissions;
 import oakbasket.server.claim.Claims;
 import oakbasket.server.form.FormDownload;
 import oakbasket.server.form.Forms;
+import oakbasket.server.journal.Act;
+import oakbasket.server.journal.Journal;
+import oakbasket.server.journal.Why;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
 import oakbasket.server.problem.Problem;
@@ -122,7 +125,7 @@ class SenderController {
         }
         if (!submissions.correct(link, submission, text(who.name()), text(who.email())).isEmpty()) {
             Submission corrected = submissions.byId(submission.id());
-            claims.fileAnew(corrected, baskets.byId(Objects.requireNonNull(corrected.basketId())));
+            claims.fileAnew(corrected, Journal.Cause.of(Act.MOVED, Why.of("sender-corrected")));
         }
     }
 

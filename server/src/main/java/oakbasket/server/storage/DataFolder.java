@@ -17,7 +17,7 @@ public class DataFolder {
 
     DataFolder(Settings settings) {
         this.root = settings.data().toAbsolutePath().normalize();
-        for (Path folder : new Path[] {root, files(), incoming(), outbox(), keys(), root.resolve("db")}) {
+        for (Path folder : new Path[] {root, files(), incoming(), quarantine(), outbox(), keys(), root.resolve("db")}) {
             try {
                 Files.createDirectories(folder);
                 forTheServerAlone(folder, "rwx------");
@@ -47,6 +47,11 @@ public class DataFolder {
     /** Where bytes wait until they are whole and verified. */
     public Path incoming() {
         return root.resolve("incoming");
+    }
+
+    /** Where files lie that nobody may open yet, under the ids of their uploads. */
+    public Path quarantine() {
+        return root.resolve("quarantine");
     }
 
     /** Where letters are put when there is no mail server. */

@@ -6,26 +6,16 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import oakbasket.core.naming.SafeName;
-import oakbasket.core.receipt.ReceiptCode;
 import oakbasket.core.standing.BasketList;
 import oakbasket.core.standing.Tile;
 import oakbasket.server.Settings;
-import oakbasket.server.basket.Submission;
-import oakbasket.server.basket.Submissions;
 import oakbasket.server.board.Board;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
-import oakbasket.server.review.ReceivedFile;
-import oakbasket.server.review.ReceivedFiles;
-import oakbasket.server.round.Item;
-import oakbasket.server.storage.Known;
 import oakbasket.server.web.PublicAddress;
 import oakbasket.server.web.TableOut;
 import oakbasket.server.words.Words;
@@ -42,16 +32,14 @@ class ExportController {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm", Locale.ROOT);
 
     private final Board board;
-    private final ReceivedFiles files;
-    private final Submissions submissions;
+    private final SentFiles sentFiles;
     private final Links links;
     private final Words words;
     private final Settings settings;
 
-    ExportController(Board board, ReceivedFiles files, Submissions submissions, Links links, Words words, Settings settings) {
+    ExportController(Board board, SentFiles sentFiles, Links links, Words words, Settings settings) {
         this.board = board;
-        this.files = files;
-        this.submissions = submissions;
+        this.sentFiles = sentFiles;
         this.links = links;
         this.settings = settings;
         this.words = words;
@@ -74,7 +62,7 @@ class ExportController {
     @GetMapping("/api/rounds/{id}/files.csv")
     ResponseEntity<byte[]> filesCsv(@PathVariable long id) {
         Board.Judged judged = board.judge(id);
-        return TableOut.download(fileListName(judged, ".csv"), "text/csv;charset=UTF-8", TableOut.csv(fileHeaders(), fileRows(judged)));
+        return TableOut.download(fileListName(judged, ".csv"), "text/csv;charset=UTF-8", TableOut.csv(sentFiles.headers(), sentFiles.rows(judged)));
     }
 
     /** The same as a workbook. */
@@ -82,30 +70,11 @@ class ExportController {
     ResponseEntity<byte[]> filesWorkbook(@PathVariable long id) {
         Board.Judged judged = board.judge(id);
         return TableOut.download(fileListName(judged, ".xlsx"), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-                TableOut.workbook(judged.round().title(), words.of("table.sheet"), fileHeaders(), fileRows(judged)));
+                TableOut.workbook(judged.round().title(), words.of("table.sheet"), sentFiles.headers(), sentFiles.rows(judged)));
     }
 
     private String fileListName(Board.Judged judged, String ending) {
         return SafeName.of(words.of("table.files", judged.round().title()) + ending);
-    }
-
-    private List<String> fileHeaders() {
-        return Stream.of("person", "email", "item", "file", "original", "received", "receipt", "sha256", "review", "review-reason").map(column -> word("column." + column)).toList();
-    }
-
-    private List<List<String>> fileRows(Board.Judged judged) {
-        ZoneId zone = judged.round().zone();
-        Map<Long, Board.Row> people = judged.rows().stream().collect(Collectors.toMap(Board.Row::id, row -> row));
-        Map<Long, String> items = judged.items().stream().collect(Collectors.toMap(Item::id, item -> item.spec().title()));
-        List<ReceivedFile> received = files.ofRound(judged.round().id());
-        Map<Long, Submission> sendings = submissions.byIds(received.stream().map(ReceivedFile::submissionId).distinct().toList()).stream()
-                .collect(Collectors.toMap(Submission::id, sending -> sending));
-        return received.stream().map(file -> {
-            Board.Row person = Known.in(people, file.basketId());
-            return List.of(person.name(), person.email(), items.getOrDefault(file.itemId(), ""), file.storedName(), file.originalName(), time(file.receivedAt(), zone),
-                    new ReceiptCode(Known.in(sendings, file.submissionId()).receiptCode()).toString(), HexFormat.of().formatHex(file.sha256()),
-                    word("review." + file.review()), file.reviewReason());
-        }).toList();
     }
 
     private static String name(Board.Judged judged, String ending) {

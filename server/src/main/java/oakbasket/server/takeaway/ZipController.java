@@ -14,6 +14,7 @@ import java.util.Set;
 import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import oakbasket.core.filing.Place;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.naming.SafeName;
 import oakbasket.core.standing.Review;
@@ -23,6 +24,7 @@ import oakbasket.server.review.FilesOnDisk;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Roots;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -38,19 +40,21 @@ class ZipController {
     private final FilesOnDisk disk;
     private final Rounds rounds;
     private final Baskets baskets;
+    private final Roots roots;
 
-    ZipController(ReceivedFiles files, FilesOnDisk disk, Rounds rounds, Baskets baskets) {
+    ZipController(ReceivedFiles files, FilesOnDisk disk, Rounds rounds, Baskets baskets, Roots roots) {
         this.files = files;
         this.disk = disk;
         this.rounds = rounds;
         this.baskets = baskets;
+        this.roots = roots;
     }
 
     /** Several files as one ZIP, streamed; names as in the folders. */
     @GetMapping("/api/files.zip")
     void zip(@RequestParam(required = false, defaultValue = "") List<Long> id, @RequestParam(required = false) @Nullable Long basket,
-            @RequestParam(required = false) @Nullable Long round, HttpServletResponse response) throws IOException {
-        List<ReceivedFile> chosen = round != null ? counting(files.ofRound(round)) : basket != null ? counting(files.ofBasket(basket)) : files.byIds(id);
+            @RequestParam(required = false) @Nullable Long round, @RequestParam(required = false) @Nullable Long root, @RequestParam(defaultValue = "") String path, HttpServletResponse response) throws IOException {
+        List<ReceivedFile> chosen = root != null && !path.isEmpty() ? files.below(Place.of(root, path) + "/") : round != null ? counting(files.ofRound(round)) : basket != null ? counting(files.ofBasket(basket)) : files.byIds(id);
         if (chosen.isEmpty()) {
             throw Problem.notFound("no-files-chosen");
         }
@@ -58,7 +62,7 @@ class ZipController {
             disk.present(file);
         }
         response.setContentType("application/zip");
-        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(SafeName.of((round != null ? rounds.opened(round).title() : name(chosen)) + ".zip"), StandardCharsets.UTF_8).build().toString());
+        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(SafeName.of((root != null && !path.isEmpty() ? Place.name(path) : round != null ? rounds.opened(round).title() : name(chosen)) + ".zip"), StandardCharsets.UTF_8).build().toString());
         response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
         write(chosen, response.getOutputStream());
     }
@@ -85,9 +89,9 @@ class ZipController {
         try (ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8)) {
             zip.setLevel(Deflater.BEST_SPEED);
             for (ReceivedFile file : chosen) {
-                String name = file.storedPath().substring(prefix);
+                String name = roots.words(file.storedPath()).substring(prefix);
                 for (int attempt = 2; !used.add(name); attempt++) {
-                    name = ClashNumber.on(file.storedPath().substring(prefix), attempt);
+                    name = ClashNumber.on(roots.words(file.storedPath()).substring(prefix), attempt);
                 }
                 ZipEntry entry = new ZipEntry(name);
                 entry.setLastModifiedTime(FileTime.from(file.receivedAt()));
@@ -99,7 +103,7 @@ class ZipController {
     }
 
     /** How many characters of folders all files share, the last slash included. */
-    private static int commonFolder(List<ReceivedFile> chosen) {
+    private int commonFolder(List<ReceivedFile> chosen) {
         String[] common = folders(chosen.get(0));
         for (ReceivedFile file : chosen) {
             String[] here = folders(file);
@@ -109,8 +113,8 @@ class ZipController {
         return Arrays.stream(common).mapToInt(folder -> folder.length() + 1).sum();
     }
 
-    private static String[] folders(ReceivedFile file) {
-        String[] segments = file.storedPath().split("/");
+    private String[] folders(ReceivedFile file) {
+        String[] segments = roots.words(file.storedPath()).split("/");
         return Arrays.copyOf(segments, segments.length - 1);
     }
 }

@@ -10,18 +10,28 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import oakbasket.core.identity.Identity;
 import oakbasket.core.round.RoundState;
 import oakbasket.core.standing.BasketList;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Baskets;
+import oakbasket.server.basket.Submission;
+import oakbasket.server.basket.Submissions;
 import oakbasket.server.board.Board;
+import oakbasket.server.filing.Deliveries;
+import oakbasket.server.findings.Findings;
+import oakbasket.server.held.HeldFiles;
 import oakbasket.server.link.LinkList;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Known;
+import oakbasket.server.storage.Roots;
 import oakbasket.server.upload.RefusedUploads;
 import org.springframework.stereotype.Service;
 
@@ -29,11 +39,11 @@ import org.springframework.stereotype.Service;
 @Service
 class TodayOverview {
 
-    /** One person's recent files in one round. */
-    record JustIn(long roundId, String round, long basketId, String person, int files, List<String> names, Instant last, boolean unseen) {
+    /** One person's recent files in one round; the identity is that of the least sure sending among them. */
+    record JustIn(long roundId, String round, long basketId, String person, Identity identity, int files, List<String> names, Instant last, boolean unseen) {
     }
 
-    /** Something a coordinator should do; {@code what} is {@code check}, {@code claimed}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code link-ends}, {@code link-full}, {@code no-room}, {@code prepared} or {@code retention}. */
+    /** Something a coordinator should do; {@code what} is {@code check}, {@code claimed}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code link-ends}, {@code link-full}, {@code no-room}, {@code malware}, {@code unchecked}, {@code tray}, {@code root-away}, {@code waiting}, {@code not-told}, {@code prepared}, {@code changed-by-hand}, {@code retention-soon} or {@code retention}. */
     record NeedsYou(String what, long roundId, String round, int count, List<String> people) {
     }
 
@@ -56,19 +66,29 @@ class TodayOverview {
     private final Rounds rounds;
     private final Baskets baskets;
     private final ReceivedFiles files;
+    private final Submissions submissions;
     private final LinkList links;
     private final RefusedUploads refusals;
+    private final HeldFiles held;
+    private final Roots roots;
+    private final Deliveries deliveries;
+    private final Findings findings;
     private final AccountService accounts;
     private final Settings settings;
     private final Clock clock;
 
-    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, LinkList links, RefusedUploads refusals, AccountService accounts, Settings settings, Clock clock) {
+    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, Submissions submissions, LinkList links, RefusedUploads refusals, HeldFiles held, Roots roots, Deliveries deliveries, Findings findings, AccountService accounts, Settings settings, Clock clock) {
         this.board = board;
         this.rounds = rounds;
         this.baskets = baskets;
         this.files = files;
+        this.submissions = submissions;
         this.links = links;
         this.refusals = refusals;
+        this.held = held;
+        this.roots = roots;
+        this.deliveries = deliveries;
+        this.findings = findings;
         this.accounts = accounts;
         this.settings = settings;
         this.clock = clock;
@@ -93,26 +113,38 @@ class TodayOverview {
         files.since(lastLook.isBefore(recent) ? lastLook : recent, MOST_RECENT_FILES)
                 .forEach(file -> byBasket.computeIfAbsent(file.basketId(), id -> new ArrayList<>()).add(file));
         Map<Long, String> people = baskets.names(byBasket.keySet());
+        Map<Long, Identity> sendings = submissions.byIds(byBasket.values().stream().flatMap(List::stream).map(ReceivedFile::submissionId).distinct().toList()).stream()
+                .collect(Collectors.toMap(Submission::id, Submission::identity));
         Map<Long, String> titles = new LinkedHashMap<>();
         all.forEach(head -> titles.put(head.id(), head.title()));
         return byBasket.entrySet().stream().map(entry -> {
             List<ReceivedFile> arrived = entry.getValue();
             ReceivedFile newest = arrived.get(0);
             return new JustIn(newest.roundId(), Known.in(titles, newest.roundId()), entry.getKey(),
-                    people.getOrDefault(entry.getKey(), ""), arrived.size(),
+                    people.getOrDefault(entry.getKey(), ""), weakest(arrived, sendings), arrived.size(),
                     arrived.stream().limit(MOST_NAMES).map(ReceivedFile::storedName).toList(), newest.receivedAt(), newest.receivedAt().isAfter(lastLook));
         }).toList();
     }
 
+    private static Identity weakest(List<ReceivedFile> arrived, Map<Long, Identity> sendings) {
+        return arrived.stream().map(file -> Known.in(sendings, file.submissionId())).max(Comparator.naturalOrder()).orElseThrow();
+    }
+
     private List<NeedsYou> needsYou(List<Rounds.Head> all, List<Board.Judged> gathering, LocalDate today) {
         List<NeedsYou> needs = new ArrayList<>();
+        held.perRound().forEach(lying -> needs.add(new NeedsYou(lying.waits() ? "unchecked" : "malware", lying.roundId(), lying.round(), lying.files(), List.of())));
+        roots.all().stream().filter(root -> !roots.isThere(root.id())).forEach(root -> needs.add(new NeedsYou("root-away", 0, root.name(), 1, List.of())));
+        add(needs, "tray", files.inTray(MOST_RECENT_FILES).size());
+        add(needs, "waiting", deliveries.waiting());
+        add(needs, "not-told", deliveries.notTold());
         all.stream().filter(head -> head.state() == RoundState.DRAFT && head.seriesId() != null)
                 .forEach(head -> needs.add(new NeedsYou("prepared", head.id(), head.title(), 1, List.of())));
         gathering.forEach(judged -> needs.addAll(needsYou(judged)));
         refusals.since(clock.instant().minus(RECENT)).forEach(refused -> needs.add(new NeedsYou(refused.noRoom() ? "no-room" : "link-full", refused.roundId(), refused.round(),
                 refused.links(), List.of())));
         links.ending(MOST_NAMES).forEach(ending -> needs.add(new NeedsYou("link-ends", ending.roundId(), ending.round(), ending.links(), ending.people())));
-        rounds.keptUntilBefore(today).forEach(round -> needs.add(new NeedsYou("retention", round.id(), round.title(), 1, List.of())));
+        retention(needs, today);
+        add(needs, "changed-by-hand", findings.open());
         return needs;
     }
 
@@ -124,6 +156,23 @@ class TodayOverview {
         add(needs, "hand-over", judged, in(judged, BasketList.HAND_OVER), -1);
         add(needs, "walk-in", judged, in(judged, BasketList.WALK_INS).stream().filter(Board.Row::provisional).toList(), -1);
         return needs;
+    }
+
+    /** Files are warned about a fortnight before they are destroyed; those of a round that still gathers stay, and somebody should know. */
+    private void retention(List<NeedsYou> needs, LocalDate today) {
+        for (Round round : rounds.keptUntilBefore(today.plusDays(DAYS))) {
+            boolean passed = Objects.requireNonNull(round.keepUntil()).isBefore(today);
+            int there = (int) files.keptOf(round.id()).stream().filter(file -> file.purgedAt() == null).count();
+            if (there > 0) {
+                needs.add(new NeedsYou(passed ? "retention" : "retention-soon", round.id(), round.title(), there, List.of()));
+            }
+        }
+    }
+
+    private static void add(List<NeedsYou> needs, String what, int count) {
+        if (count > 0) {
+            needs.add(new NeedsYou(what, 0, "", count, List.of()));
+        }
     }
 
     private static List<Board.Row> in(Board.Judged judged, BasketList list) {

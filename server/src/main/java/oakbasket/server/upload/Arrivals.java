@@ -7,11 +7,13 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.HexFormat;
 import java.util.Objects;
-import oakbasket.core.filekind.KindCheck;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
+import oakbasket.server.filing.Chosen;
+import oakbasket.server.filing.Circumstances.Sent;
+import oakbasket.server.filing.Deliveries;
 import oakbasket.server.filing.Filing;
 import oakbasket.server.link.Links;
 import oakbasket.server.live.LiveEvent;
@@ -43,15 +45,15 @@ class Arrivals {
     private final Rounds rounds;
     private final Links links;
     private final Filing filing;
+    private final Deliveries deliveries;
     private final FileStore store;
     private final ReceivedFiles files;
-    private final ContentLook look;
     private final Transactions transactions;
     private final LiveHub live;
     private final ArrivalJournal journal;
 
-    Arrivals(UploadTable uploads, Submissions submissions, Baskets baskets, Rounds rounds, Links links, Filing filing, FileStore store, ReceivedFiles files,
-            ContentLook look, Transactions transactions, LiveHub live,
+    Arrivals(UploadTable uploads, Submissions submissions, Baskets baskets, Rounds rounds, Links links, Filing filing, Deliveries deliveries, FileStore store, ReceivedFiles files,
+            Transactions transactions, LiveHub live,
             ArrivalJournal journal) {
         this.uploads = uploads;
         this.submissions = submissions;
@@ -59,39 +61,34 @@ class Arrivals {
         this.rounds = rounds;
         this.links = links;
         this.filing = filing;
+        this.deliveries = deliveries;
         this.store = store;
         this.files = files;
-        this.look = look;
         this.transactions = transactions;
         this.live = live;
         this.journal = journal;
     }
 
     /**
-     * Settles an upload whose bytes are all flushed.
+     * Files whole, flushed bytes that were looked at.
      *
-     * @param stored whether the upload has its row; one whose bytes came with its beginning gets it with its record
-     * @throws Problem when the content is of a kind that is not accepted; the bytes are then removed
+     * @param stored whether the upload has its row
+     * @param sha256 in lower-case hexadecimal
      */
-    void receive(Upload upload, boolean stored, Destination destination, byte[] sha256, Instant receivedAt) {
-        Path whole = store.incoming(upload.id());
-        String mediaType = accepted(upload, destination, whole);
-        arrive(upload, stored, destination, HexFormat.of().formatHex(sha256), mediaType, receivedAt);
-    }
-
-    private void arrive(Upload upload, boolean stored, Destination destination, String sha256, String mediaType, Instant receivedAt) {
+    void arrive(Upload upload, boolean stored, Destination destination, String sha256, String mediaType, Instant receivedAt, Mark mark) {
         Submission sending = submissions.bound(destination.submission().id());
         Basket basket = baskets.byId(Objects.requireNonNull(sending.basketId()));
         long[] recorded = {basket.id()};
         journal.whileArriving(() -> {
             Arrival arrival;
+            Chosen chosen;
             do {
-                String target = filing.choose(destination.round(), basket, sending, destination.item(), upload.fileName(), receivedAt);
-                arrival = new Arrival(upload.id(), upload.submissionId(), upload.itemId(), upload.fileName(), upload.lengthBytes(), sha256, mediaType, target, receivedAt);
+                chosen = filing.chooseForArrival(destination.round(), basket, sending, destination.item(), new Sent(upload.fileName(), upload.lengthBytes(), mediaType, receivedAt));
+                arrival = new Arrival(upload.id(), upload.submissionId(), upload.itemId(), upload.fileName(), upload.lengthBytes(), sha256, mediaType, chosen.place(), receivedAt, mark);
                 journal.append(arrival);
             } while (!placed(upload.id(), arrival.target()));
             try {
-                recorded[0] = record(arrival, stored, destination);
+                recorded[0] = record(arrival, stored, destination, chosen);
             } catch (RuntimeException notRecorded) {
                 store.unplace(store.incoming(upload.id()), arrival.target());
                 if (notRecorded instanceof Problem refused && refused.kind() == Problem.Kind.GONE) {
@@ -102,6 +99,7 @@ class Arrivals {
             }
         });
         leave(upload.id());
+        deliveries.wake();
         live.publish(new LiveEvent("arrival", destination.round().id(), recorded[0]));
     }
 
@@ -121,12 +119,15 @@ class Arrivals {
             return false;
         }
         Upload upload = uploads.byId(arrival.uploadId()).orElseGet(() -> rowOf(arrival));
-        submissions.bound(arrival.submissionId());
+        Submission sending = submissions.bound(arrival.submissionId());
         if (placed) {
-            record(arrival, true, destination(upload));
+            Destination destination = destination(upload);
+            Chosen chosen = filing.chooseForArrival(destination.round(), baskets.byId(Objects.requireNonNull(sending.basketId())), sending, destination.item(),
+                    new Sent(arrival.fileName(), arrival.lengthBytes(), arrival.mediaType(), arrival.receivedAt()));
+            record(arrival, true, destination, chosen.at(arrival.target()));
         } else {
             store.removeReservation(arrival.target());
-            arrive(upload, true, destination(upload), arrival.sha256(), arrival.mediaType(), arrival.receivedAt());
+            arrive(upload, true, destination(upload), arrival.sha256(), arrival.mediaType(), arrival.receivedAt(), arrival.marked());
         }
         leave(arrival.uploadId());
         return true;
@@ -157,39 +158,28 @@ class Arrivals {
         return new Destination(submission, rounds.opened(round), item);
     }
 
-    private String accepted(Upload upload, Destination destination, Path whole) {
-        try {
-            String mediaType = look.mediaType(whole, upload.fileName());
-            KindCheck.Verdict verdict = KindCheck.byContent(destination.item().spec().kinds(), upload.fileName(), mediaType, destination.round().takesActive());
-            if (verdict != KindCheck.Verdict.ACCEPTED) {
-                transactions.durably(() -> uploads.finish(upload.id(), Upload.State.REFUSED));
-                store.leave(upload.id());
-                throw KindRefusal.of(verdict, upload.fileName(), destination.item());
-            }
-            return mediaType;
-        } catch (IOException problem) {
-            throw new UncheckedIOException(problem);
-        }
-    }
-
     /** Records the file with the basket its submission belongs to now: contacts may have been merged while the bytes came. */
-    private long record(Arrival arrival, boolean stored, Destination destination) {
+    private long record(Arrival arrival, boolean stored, Destination destination, Chosen chosen) {
         return transactions.quickly(() -> {
             Submission sending = submissions.locked(arrival.submissionId());
             long basket = Objects.requireNonNull(sending.basketId());
             if (!stored) {
-                uploads.insertDone(arrival);
+                uploads.insertWhole(arrival.uploadId(), arrival.submissionId(), arrival.itemId(), arrival.fileName(), arrival.lengthBytes(), Upload.State.DONE, arrival.receivedAt());
             } else if (uploads.finish(arrival.uploadId(), Upload.State.DONE) != 1) {
                 throw Problem.notFound("no-upload");
             }
-            if (sending.files() == 0) {
-                links.use(sending.linkId());
+            if (!arrival.marked().counted()) {
+                if (sending.files() == 0) {
+                    links.use(sending.linkId());
+                }
+                submissions.count(sending, arrival.lengthBytes(), arrival.receivedAt());
             }
-            submissions.count(sending, arrival.lengthBytes(), arrival.receivedAt());
-            files.record(NewFileBuilder.stagedBuilder().uploadId(arrival.uploadId()).submissionId(arrival.submissionId())
+            long file = files.record(NewFileBuilder.stagedBuilder().uploadId(arrival.uploadId()).submissionId(arrival.submissionId())
                     .roundId(destination.round().id()).basketId(basket).itemId(arrival.itemId()).originalName(arrival.fileName())
                     .storedPath(arrival.target()).sizeBytes(arrival.lengthBytes()).sha256(HexFormat.of().parseHex(arrival.sha256()))
-                    .mediaType(arrival.mediaType()).receivedAt(arrival.receivedAt()).keptApart(sending.keptApart()).build());
+                    .mediaType(arrival.mediaType()).receivedAt(arrival.receivedAt()).keptApart(sending.keptApart())
+                    .unchecked(arrival.marked().unchecked()).opened(arrival.marked().opened()).build());
+            filing.placed(file, destination.round().id(), chosen);
             return basket;
         });
     }

@@ -9,6 +9,7 @@ import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.Semaphore;
 import java.util.function.LongConsumer;
 import oakbasket.server.storage.Disk;
 import org.jspecify.annotations.Nullable;
@@ -23,9 +24,11 @@ class BodyPump {
 
     private static final int BUFFER_BYTES = 256 * 1024;
     private static final int BUFFERS = 4;
-    /** Below this a second thread costs more than it brings. */
-    private static final long SMALL_BODY_BYTES = 1024 * 1024;
+    /** Below this a second thread and its buffers cost more than they bring, most of all with many senders at once. */
+    private static final long SMALL_BODY_BYTES = 8 * 1024 * 1024;
     private static final int SMALL_BUFFER_BYTES = 64 * 1024;
+    /** As many buffers are hashed at the same moment as there are processors; the rest wait, so that a short call finds one among two hundred senders. */
+    private static final Semaphore TURNS = new Semaphore(Runtime.getRuntime().availableProcessors());
 
     /**
      * What came.
@@ -58,7 +61,7 @@ class BodyPump {
         while (total < room) {
             Filled filled = fill(body, buffer, room - total);
             write(file, buffer, filled.length());
-            digest.update(buffer, 0, filled.length());
+            inTurn(digest, filled);
             total += filled.length();
             if (filled.last()) {
                 return new Pumped(total, filled.broken());
@@ -99,8 +102,17 @@ class BodyPump {
     @SuppressWarnings("ReferenceEquality") // the end is one thing, not a value
     private static void hash(BlockingQueue<Filled> full, BlockingQueue<byte[]> free, MessageDigest digest) {
         for (Filled filled = take(full); filled != Filled.END; filled = take(full)) {
-            digest.update(filled.buffer(), 0, filled.length());
+            inTurn(digest, filled);
             free.add(filled.buffer());
+        }
+    }
+
+    private static void inTurn(MessageDigest digest, Filled filled) {
+        TURNS.acquireUninterruptibly();
+        try {
+            digest.update(filled.buffer(), 0, filled.length());
+        } finally {
+            TURNS.release();
         }
     }
 

@@ -2,9 +2,6 @@ package oakbasket.server.upload;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
-import java.nio.channels.SeekableByteChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -16,6 +13,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import oakbasket.core.filekind.FileKind;
 import oakbasket.core.filekind.KindCheck;
+import oakbasket.server.unpack.ZipContents;
 import org.apache.tika.Tika;
 import org.springframework.stereotype.Component;
 
@@ -34,11 +32,6 @@ class ContentLook {
             "%PDF-", "application/pdf", "MZ", "application/x-msdownload", "\u007fELF", "application/x-elf", "\u00ca\u00fe\u00ba\u00be", "application/java-vm",
             "\u00ce\u00fa\u00ed\u00fe", "application/x-mach-o", "\u00cf\u00fa\u00ed\u00fe", "application/x-mach-o", "L\0\0\0\1\24\2\0", "application/x-ms-shortcut");
 
-    private static final int END_RECORD = 0x06054b50;
-    private static final int END_RECORD_BYTES = 22;
-    private static final int LONGEST_COMMENT_BYTES = 65_535;
-    /** About twenty thousand entries; a longer list is not looked into, and the file is then just an archive. */
-    private static final long MOST_DIRECTORY_BYTES = 2 << 20;
     private static final int MOST_LOOKS_AT_ONCE = 4;
 
     private final Tika tika = new Tika();
@@ -89,11 +82,11 @@ class ContentLook {
     }
 
     private String insideZip(Path file) throws IOException {
-        if (directoryBytes(file) > MOST_DIRECTORY_BYTES) {
+        if (ZipContents.directoryBytes(file) > ZipContents.MOST_DIRECTORY_BYTES) {
             return "application/zip";
         }
         looking.acquireUninterruptibly();
-        try (ZipFile zip = new ZipFile(file.toFile())) {
+        try (ZipFile zip = ZipContents.opened(file)) {
             return kindOf(zip);
         } catch (java.util.zip.ZipException damaged) {
             return "application/octet-stream";
@@ -123,23 +116,5 @@ class ContentLook {
         }
         return zip.getEntry("word/document.xml") != null ? OFFICE + "wordprocessingml.document"
                 : zip.getEntry("xl/workbook.xml") != null ? OFFICE + "spreadsheetml.sheet" : "application/zip";
-    }
-
-    /** How long the list of entries is, which a ZIP keeps at its end (PKWARE APPNOTE 4.3.16) and which is read whole; all there is where that cannot be told. */
-    private static long directoryBytes(Path file) throws IOException {
-        try (SeekableByteChannel channel = Files.newByteChannel(file)) {
-            int length = (int) Math.min(channel.size(), END_RECORD_BYTES + LONGEST_COMMENT_BYTES);
-            ByteBuffer end = ByteBuffer.allocate(length).order(ByteOrder.LITTLE_ENDIAN);
-            channel.position(channel.size() - length);
-            while (end.hasRemaining() && channel.read(end) >= 0) {
-                Thread.onSpinWait();
-            }
-            for (int at = length - END_RECORD_BYTES; at >= 0; at--) {
-                if (end.getInt(at) == END_RECORD) {
-                    return Integer.toUnsignedLong(end.getInt(at + 12));
-                }
-            }
-            return 0;
-        }
     }
 }

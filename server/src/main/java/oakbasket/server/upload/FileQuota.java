@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Stream;
+import oakbasket.core.arrival.Archives;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.problem.Problem;
@@ -49,16 +50,27 @@ class FileQuota {
     }
 
     /**
-     * Begins one more.
+     * Begins one more. An archive that will be opened takes no place: each of its files does.
      *
      * @throws Problem when the item takes no more files
      */
-    void take(Submission submission, Item item, Runnable begin) {
+    void take(Destination destination, Upload upload, Runnable begin) {
+        Submission submission = destination.submission();
+        Item item = destination.item();
+        if (item.spec().opens(upload.fileName())) {
+            begin.run();
+            return;
+        }
         synchronized (lockOf(submission)) {
             Known here = withRoom(submission, item);
             begin.run();
             here.counted++;
         }
+    }
+
+    /** Runs work that takes in what may be an archive. */
+    <T> T during(Destination destination, Upload upload, Work<T> work) throws IOException {
+        return destination.item().spec().opens(upload.fileName()) ? work.run() : during(destination.submission(), destination.item(), upload.id(), work);
     }
 
     /**
@@ -105,7 +117,7 @@ class FileQuota {
 
     private int count(Submission submission, Item item, Set<String> begun) {
         List<Long> sameSender = submissions.ofSameSender(submission);
-        int count = uploads.countLive(sameSender, item.id(), begun) + begun.size() - files.countReturned(sameSender, item.id());
+        int count = uploads.countLive(sameSender, item.id(), begun, item.spec().arrival().archives() != Archives.AS_SENT) + begun.size() - files.countReturned(sameSender, item.id());
         Long basket = submission.basketId();
         return submission.selfDeclared() || basket == null ? count : count + files.countKeptFromOthers(basket, item.id(), submission.id());
     }
@@ -115,7 +127,7 @@ class FileQuota {
     }
 
     private static String senderOf(Submission submission) {
-        return submission.selfDeclared() ? submission.linkId() + " " + submission.declaredKey() + " " + Arrays.hashCode(submission.callerHash())
+        return submission.selfDeclared() || submission.basketId() == null ? submission.linkId() + " " + submission.declaredKey() + " " + Arrays.hashCode(submission.callerHash())
                 : "basket " + submission.basketId();
     }
 }

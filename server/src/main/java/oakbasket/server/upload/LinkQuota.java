@@ -71,9 +71,9 @@ class LinkQuota {
         switch (reached) {
             case NOTHING -> {
             }
-            case FILE_SIZE -> throw Problem.of(Problem.Kind.TOO_LARGE, "link-file-size", fileName, Uploads.mebibytes(limits.fileBytes() == null ? 0 : limits.fileBytes()));
+            case FILE_SIZE -> throw Problem.of(Problem.Kind.TOO_LARGE, "link-file-size", fileName, FileCheck.mebibytes(limits.fileBytes() == null ? 0 : limits.fileBytes()));
             case FILES -> throw Problem.refused("link-files", limits.files() == null ? 0 : limits.files());
-            case TOTAL_SIZE -> throw Problem.refused("link-total", Uploads.mebibytes(limits.totalBytes() == null ? 0 : limits.totalBytes()));
+            case TOTAL_SIZE -> throw Problem.refused("link-total", FileCheck.mebibytes(limits.totalBytes() == null ? 0 : limits.totalBytes()));
         }
     }
 }

@@ -5,11 +5,12 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import oakbasket.core.filekind.KindCheck;
+import oakbasket.core.arrival.ScanVerdict;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Item;
+import oakbasket.server.scan.Scanner;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -27,11 +28,13 @@ class RehearsalController {
     }
 
     private final Drafts drafts;
-    private final ContentLook look;
+    private final ContentGate gate;
+    private final Scanner scanner;
 
-    RehearsalController(Drafts drafts, ContentLook look) {
+    RehearsalController(Drafts drafts, ContentGate gate, Scanner scanner) {
         this.drafts = drafts;
-        this.look = look;
+        this.gate = gate;
+        this.scanner = scanner;
     }
 
     /** Looks at who somebody says they are. */
@@ -51,10 +54,10 @@ class RehearsalController {
         Path copy = Files.createTempFile("oak-basket-rehearsal", null);
         try {
             Files.copy(body, copy, StandardCopyOption.REPLACE_EXISTING);
-            Uploads.check(rehearsed.round(), wanted, name, Files.size(copy));
-            KindCheck.Verdict verdict = KindCheck.byContent(wanted.spec().kinds(), name, look.mediaType(copy, name), rehearsed.round().takesActive());
-            if (verdict != KindCheck.Verdict.ACCEPTED) {
-                throw KindRefusal.of(verdict, name, wanted);
+            FileCheck.check(rehearsed.round(), wanted, name, Files.size(copy));
+            gate.accepted(copy, name, rehearsed.round(), wanted, wanted.spec().opens(name));
+            if (scanner.scan(copy).verdict() == ScanVerdict.FOUND) {
+                throw Problem.refused("malware", name);
             }
         } finally {
             Files.deleteIfExists(copy);

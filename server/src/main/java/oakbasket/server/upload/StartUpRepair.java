@@ -26,15 +26,17 @@ class StartUpRepair implements SmartInitializingSingleton {
 
     private final UploadTable uploads;
     private final Arrivals arrivals;
+    private final Release release;
     private final ArrivalJournal journal;
     private final FileStore store;
     private final DataFolder folder;
     private final Transactions transactions;
     private final Clock clock;
 
-    StartUpRepair(UploadTable uploads, Arrivals arrivals, ArrivalJournal journal, FileStore store, DataFolder folder, Transactions transactions, Clock clock) {
+    StartUpRepair(UploadTable uploads, Arrivals arrivals, Release release, ArrivalJournal journal, FileStore store, DataFolder folder, Transactions transactions, Clock clock) {
         this.uploads = uploads;
         this.arrivals = arrivals;
+        this.release = release;
         this.journal = journal;
         this.store = store;
         this.folder = folder;
@@ -55,6 +57,11 @@ class StartUpRepair implements SmartInitializingSingleton {
         int cut = 0;
         for (Upload upload : uploads.inState(Upload.State.OPEN)) {
             cut += fitToOffset(upload) ? 1 : 0;
+        }
+        try {
+            release.removeUnknown();
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
         }
         int removed = 0;
         for (Path part : parts()) {

@@ -83,7 +83,7 @@ class TusController {
         response.setStatus(HttpStatus.NO_CONTENT.value());
     }
 
-    @Operation(summary = "Begins an upload (tus creation, creation-with-upload). Headers: Tus-Resumable, Upload-Length, Upload-Metadata with filename and item")
+    @Operation(summary = "Begins an upload (tus creation, creation-with-upload). Headers: Tus-Resumable, Upload-Length, Upload-Metadata with filename, item and, where a lost answer must not make two files of one, once")
     @PostMapping("/api/uploads")
     void create(HttpServletRequest request, HttpServletResponse response,
             @RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
@@ -101,12 +101,12 @@ class TusController {
         String number = metadata.getOrDefault("item", "");
         Item item = rounds.items(link.roundId()).stream().filter(i -> Integer.toString(i.number()).equals(number)).findFirst()
                 .orElseThrow(() -> Problem.refused("no-such-item"));
-        String name = metadata.getOrDefault("filename", "");
+        Uploads.Told told = new Uploads.Told(metadata.getOrDefault("filename", ""), length, said, metadata.get("once"));
         Destination destination = new Destination(submission, in.round(), item);
         boolean bytesFollow = OFFSET_TYPE.equals(request.getContentType());
         Upload upload = bytesFollow
-                ? transfers.run(link.id(), Caller.of(request), () -> uploads.beginWithBytes(link, destination, name, length, said, Caller.of(request), request.getInputStream()))
-                : uploads.begin(link, destination, name, length, said, Caller.of(request));
+                ? transfers.run(link.id(), Caller.of(request), () -> uploads.beginWithBytes(link, destination, told, Caller.of(request), request.getInputStream()))
+                : uploads.begin(link, destination, told, Caller.of(request));
         response.setHeader("Location", "/api/uploads/" + upload.id());
         response.setHeader("Upload-Expires", expires(upload));
         if (bytesFollow) {

@@ -19,6 +19,17 @@ record Upload(String id, long submissionId, long itemId, String fileName, long l
         /** In its folder and recorded. */
         DONE,
         /** Its content was not acceptable; the sender was told. */
-        REFUSED
+        REFUSED,
+        /** Received, and kept apart until it can be checked for malware. */
+        WAITING,
+        /** Malware was found in it; the sender was told, and it is kept apart. */
+        FOUND,
+        /** An archive whose files were taken out; it is none itself. */
+        OPENED;
+
+        /** Whether its sender can still ask about it. */
+        boolean known() {
+            return this != REFUSED && this != FOUND;
+        }
     }
 }

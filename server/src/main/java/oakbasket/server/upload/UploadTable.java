@@ -29,22 +29,26 @@ class UploadTable {
                 .param("now", now).update();
     }
 
-    void insertDone(Arrival arrival) {
+    /** Gives an upload a row that came whole with its beginning. */
+    void insertWhole(String id, long submissionId, long itemId, String fileName, long length, Upload.State state, Instant at) {
         jdbc.sql("""
                 INSERT INTO upload (id, submission_id, item_id, file_name, length_bytes, offset_bytes, state, touched_at)
-                VALUES (:id, :submission, :item, :name, :length, :length, 'DONE', :at)""")
-                .param("id", arrival.uploadId()).param("submission", arrival.submissionId()).param("item", arrival.itemId()).param("name", arrival.fileName())
-                .param("length", arrival.lengthBytes()).param("at", arrival.receivedAt()).update();
+                VALUES (:id, :submission, :item, :name, :length, :length, :state, :at)""").param("state", state.name())
+                .param("id", id).param("submission", submissionId).param("item", itemId).param("name", fileName).param("length", length).param("at", at).update();
     }
 
     Optional<Upload> byId(String id) {
         return jdbc.sql(SELECT + "WHERE id = :id").param("id", id).query(Upload.class).optional();
     }
 
-    /** Uploads of one item of these submissions that arrive or have arrived, but for some. */
-    int countLive(Collection<Long> submissions, long itemId, Collection<String> butNot) {
-        return jdbc.sql("SELECT COUNT(*) FROM upload WHERE submission_id = ANY(?) AND item_id = ? AND state <> 'REFUSED' AND NOT (id = ANY(?))")
-                .param(submissions.toArray(Long[]::new)).param(itemId).param(butNot.toArray(String[]::new)).query(Integer.class).single();
+    /**
+     * Uploads of one item of these submissions that arrive or have arrived, but for some.
+     *
+     * @param filesOnly whether archives are opened and do not count
+     */
+    int countLive(Collection<Long> submissions, long itemId, Collection<String> butNot, boolean filesOnly) {
+        return jdbc.sql("SELECT COUNT(*) FROM upload WHERE submission_id = ANY(?) AND item_id = ? AND state NOT IN ('REFUSED', 'FOUND', 'OPENED') AND NOT (id = ANY(?))"
+                + (filesOnly ? " AND LOWER(file_name) NOT LIKE '%.zip'" : "")).param(submissions.toArray(Long[]::new)).param(itemId).param(butNot.toArray(String[]::new)).query(Integer.class).single();
     }
 
     /** How many rows changed: 0 when the offset was not the expected one. */
@@ -53,9 +57,9 @@ class UploadTable {
                 .param("offset", offset).param("now", now).param("id", id).param("expected", expected).update();
     }
 
-    /** How many rows changed: 0 when it was not open any more. */
+    /** How many rows changed: 0 when it was settled already. */
     int finish(String id, Upload.State to) {
-        return jdbc.sql("UPDATE upload SET state = :to, offset_bytes = length_bytes WHERE id = :id AND state = 'OPEN'").param("to", to.name())
+        return jdbc.sql("UPDATE upload SET state = :to, offset_bytes = length_bytes WHERE id = :id AND state IN ('OPEN', 'WAITING', 'FOUND')").param("to", to.name())
                 .param("id", id).update();
     }
 

@@ -37,6 +37,7 @@ class UploadWriter {
 
     private final UploadTable table;
     private final Arrivals arrivals;
+    private final Settling settling;
     private final FileStore store;
     private final Disk disk;
     private final BodyPump pump;
@@ -50,9 +51,10 @@ class UploadWriter {
         }
     });
 
-    UploadWriter(UploadTable table, Arrivals arrivals, FileStore store, Disk disk, BodyPump pump, Transactions transactions, Clock clock) {
+    UploadWriter(UploadTable table, Arrivals arrivals, Settling settling, FileStore store, Disk disk, BodyPump pump, Transactions transactions, Clock clock) {
         this.table = table;
         this.arrivals = arrivals;
+        this.settling = settling;
         this.store = store;
         this.disk = disk;
         this.pump = pump;
@@ -113,7 +115,7 @@ class UploadWriter {
         if (Files.size(path) != upload.lengthBytes()) {
             throw new IllegalStateException("Upload " + upload.id() + " has " + Files.size(path) + " bytes on disk instead of " + upload.lengthBytes());
         }
-        arrivals.receive(upload, stored, known != null ? known : arrivals.destination(upload), digest.digest(), clock.instant());
+        settling.settle(upload, stored, known != null ? known : arrivals.destination(upload), digest.digest(), clock.instant());
         return offset;
     }
 

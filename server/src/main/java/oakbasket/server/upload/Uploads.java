@@ -3,20 +3,21 @@ package oakbasket.server.upload;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.StandardOpenOption;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.Base64;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
 import java.util.regex.Pattern;
-import oakbasket.core.filekind.KindCheck;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.link.Link;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Item;
-import oakbasket.server.round.Round;
 import oakbasket.server.security.Hash;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.SecretKeys;
@@ -24,6 +25,7 @@ import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.Disk;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
@@ -37,13 +39,13 @@ public class Uploads {
 
     /** How Linux says that a disk, or somebody's share of it, is full (ENOSPC, EDQUOT). */
     private static final Pattern FULL = Pattern.compile("No space left|quota exceeded");
-    private static final int ID_BYTES = 18;
-    private static final int LONGEST_NAME = 1_000;
+    static final int ID_BYTES = 18;
 
     private static final Logger LOG = LoggerFactory.getLogger(Uploads.class);
 
     private final UploadTable table;
     private final Arrivals arrivals;
+    private final Settling settling;
     private final FileQuota quota;
     private final LinkQuota linkQuota;
     private final RefusedUploads refusals;
@@ -58,11 +60,12 @@ public class Uploads {
     private final Clock clock;
     private final Set<String> locked = ConcurrentHashMap.newKeySet();
 
-    Uploads(UploadTable table, Arrivals arrivals, FileQuota quota, LinkQuota linkQuota, RefusedUploads refusals, FileStore store, Disk disk, DataFolder folder, UploadWriter writer, SecretKeys keys,
+    Uploads(UploadTable table, Arrivals arrivals, Settling settling, FileQuota quota, LinkQuota linkQuota, RefusedUploads refusals, FileStore store, Disk disk, DataFolder folder, UploadWriter writer, SecretKeys keys,
             Transactions transactions, DiskPromises promises, Limits limits, Clock clock) {
         this.promises = promises;
         this.table = table;
         this.arrivals = arrivals;
+        this.settling = settling;
         this.quota = quota;
         this.linkQuota = linkQuota;
         this.refusals = refusals;
@@ -78,20 +81,34 @@ public class Uploads {
 
     /** Finds an upload. */
     Upload find(String id) {
-        return table.byId(id).filter(u -> u.state() != Upload.State.REFUSED).orElseThrow(() -> Problem.notFound("no-upload"));
+        return table.byId(id).filter(u -> u.state().known()).orElseThrow(() -> Problem.notFound("no-upload"));
+    }
+
+    /**
+     * What a client tells of a file.
+     *
+     * @param metadata all it says, to be told again
+     * @param once chosen by the client: who begins a second time with the same, because an answer was lost, gets the same upload; null when it does not say
+     */
+    record Told(String fileName, long length, String metadata, @Nullable String once) {
     }
 
     /**
      * Begins an upload whose bytes will follow.
      *
-     * @param metadata what the client says of it, to be told again
      * @param caller the caller's address, by which limits count
      * @throws Problem when the file cannot be accepted, told before its bytes are sent
      */
-    Upload begin(Link link, Destination destination, String fileName, long length, String metadata, String caller) {
-        Upload upload = fresh(link, destination, fileName, length, metadata, caller);
+    Upload begin(Link link, Destination destination, Told told, String caller) {
+        return told.once() == null ? begin(link, destination, told, fresh(link, destination, told, caller), caller)
+                : onlyOnce(destination.submission(), told, () -> begin(link, destination, told, fresh(link, destination, told, caller), caller));
+    }
+
+    private Upload begin(Link link, Destination destination, Told told, Upload upload, String caller) {
+        String fileName = told.fileName();
+        long length = told.length();
         try {
-            quota.take(destination.submission(), destination.item(), () -> {
+            quota.take(destination, upload, () -> {
                 linkQuota.take(link, upload.id(), fileName, length);
                 linkQuota.rest(upload.id(), false);
                 promises.promise(upload.id(), link.id(), caller, length);
@@ -111,17 +128,49 @@ public class Uploads {
      * @return the upload with the offset it has then
      * @throws Problem when the file cannot be accepted
      */
-    Upload beginWithBytes(Link link, Destination destination, String fileName, long length, String metadata, String caller, InputStream body) {
-        Upload upload = fresh(link, destination, fileName, length, metadata, caller);
+    Upload beginWithBytes(Link link, Destination destination, Told told, String caller, InputStream body) {
+        return told.once() == null ? beginWithBytes(link, destination, told, fresh(link, destination, told, caller), caller, body)
+                : onlyOnce(destination.submission(), told, () -> beginWithBytes(link, destination, told, fresh(link, destination, told, caller), caller, body));
+    }
+
+    /** What was begun before is answered as it stands; what is just being taken in is not taken in beside it. */
+    private Upload onlyOnce(Submission submission, Told told, Supplier<Upload> begin) {
+        String id = idOf(submission, told);
+        if (!lock(id)) {
+            throw Problem.of(Problem.Kind.LOCKED, "upload-locked");
+        }
         try {
-            return quota.during(destination.submission(), destination.item(), upload.id(), () -> {
+            Upload before = table.byId(id).orElse(null);
+            if (before == null) {
+                return begin.get();
+            }
+            if (!before.state().known() || before.lengthBytes() != told.length()) {
+                throw Problem.notFound("no-upload");
+            }
+            return before;
+        } finally {
+            locked.remove(id);
+        }
+    }
+
+    private String idOf(Submission submission, Told told) {
+        byte[] id = told.once() == null ? keys.random(ID_BYTES)
+                : Arrays.copyOf(keys.sign(("once " + submission.id() + " " + told.once()).getBytes(StandardCharsets.UTF_8)), ID_BYTES);
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(id);
+    }
+
+    private Upload beginWithBytes(Link link, Destination destination, Told told, Upload upload, String caller, InputStream body) {
+        String fileName = told.fileName();
+        long length = told.length();
+        try {
+            return quota.during(destination, upload, () -> {
                 linkQuota.take(link, upload.id(), fileName, length);
                 long missing = 0;
                 try {
                     promises.promise(upload.id(), link.id(), caller, length);
                     long offset = writer.write(upload, false, destination, body);
                     missing = length - offset;
-                    return new Upload(upload.id(), upload.submissionId(), upload.itemId(), fileName, length, offset, Upload.State.OPEN, upload.touchedAt(), metadata);
+                    return new Upload(upload.id(), upload.submissionId(), upload.itemId(), fileName, length, offset, Upload.State.OPEN, upload.touchedAt(), told.metadata());
                 } finally {
                     promises.rest(upload.id(), missing);
                     linkQuota.rest(upload.id(), missing == 0);
@@ -145,43 +194,17 @@ public class Uploads {
         }
     }
 
-    private Upload fresh(Link link, Destination destination, String fileName, long length, String metadata, String caller) {
+    private Upload fresh(Link link, Destination destination, Told told, String caller) {
         if (destination.submission().finishedAt() != null) {
             throw Problem.conflict("submission-finished");
         }
-        check(destination, fileName, length);
+        FileCheck.check(destination.round(), destination.item(), told.fileName(), told.length());
         limits.count(Limits.Kind.UPLOAD, link.id() + " " + caller);
-        return fresh(destination.submission(), destination.item(), fileName, length, metadata);
+        return fresh(destination.submission(), destination.item(), told);
     }
 
-    private Upload fresh(Submission submission, Item item, String fileName, long length, String metadata) {
-        String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(ID_BYTES));
-        return new Upload(id, submission.id(), item.id(), fileName, length, 0, Upload.State.OPEN, clock.instant(), metadata);
-    }
-
-    private static void check(Destination destination, String fileName, long length) {
-        check(destination.round(), destination.item(), fileName, length);
-    }
-
-    /**
-     * What can be said of a file by its name and length.
-     *
-     * @throws Problem when it cannot be accepted
-     */
-    static void check(Round round, Item item, String fileName, long length) {
-        if (fileName.isBlank() || fileName.length() > LONGEST_NAME) {
-            throw Problem.refused("file-name", LONGEST_NAME);
-        }
-        if (length == 0) {
-            throw Problem.refused("file-empty", fileName);
-        }
-        if (length > item.spec().maxBytes()) {
-            throw Problem.of(Problem.Kind.TOO_LARGE, "upload-too-large", fileName, mebibytes(length), mebibytes(item.spec().maxBytes()));
-        }
-        KindCheck.Verdict verdict = KindCheck.byName(item.spec().kinds(), fileName, round.takesActive());
-        if (verdict != KindCheck.Verdict.ACCEPTED) {
-            throw KindRefusal.of(verdict, fileName, item);
-        }
+    private Upload fresh(Submission submission, Item item, Told told) {
+        return new Upload(idOf(submission, told), submission.id(), item.id(), told.fileName(), told.length(), 0, Upload.State.OPEN, clock.instant(), told.metadata());
     }
 
     /**
@@ -244,7 +267,7 @@ public class Uploads {
 
     /** Takes in a whole file at a time of the past; only the demo does. */
     public void receiveWhole(Submission submission, Item item, String fileName, byte[] content, Instant at) {
-        Upload upload = fresh(submission, item, fileName, content.length, "");
+        Upload upload = fresh(submission, item, new Told(fileName, content.length, "", null));
         writer.insert(upload);
         try (Disk.DiskFile file = disk.open(store.incoming(upload.id()), StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
             file.write(java.nio.ByteBuffer.wrap(content));
@@ -252,7 +275,7 @@ public class Uploads {
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         }
-        arrivals.receive(upload, true, arrivals.destination(upload), Hash.sha256().digest(content), at);
+        settling.settle(upload, true, arrivals.destination(upload), Hash.sha256().digest(content), at);
     }
 
     /** When an upload is removed if nothing more comes. */
@@ -270,10 +293,5 @@ public class Uploads {
         boolean full = FULL.matcher(String.valueOf(cause.getMessage())).find();
         return full || folder.free() < DiskPromises.SPARE_BYTES ? Problem.of(Problem.Kind.NO_ROOM, "disk-full")
                 : new IllegalStateException("Cannot store upload " + id, problem);
-    }
-
-    /** A size for a refusal. */
-    static String mebibytes(long bytes) {
-        return String.format(java.util.Locale.ROOT, "%.1f MiB", bytes / 1048576.0);
     }
 }

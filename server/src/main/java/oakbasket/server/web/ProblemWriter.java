@@ -3,6 +3,7 @@ package oakbasket.server.web;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.net.URI;
+import java.util.stream.Collectors;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.words.Words;
 import org.springframework.http.HttpStatus;
@@ -16,6 +17,9 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 public class ProblemWriter {
 
+    /** How many of several things a refusal names. */
+    private static final int MOST_NAMED = 5;
+
     private final Words words;
     private final JsonMapper json;
 
@@ -26,7 +30,7 @@ public class ProblemWriter {
 
     /** The problem detail of a problem. */
     public ProblemDetail detail(Problem problem) {
-        ProblemDetail detail = detail(ProblemStatus.of(problem), problem.code(), problem.arguments().toArray());
+        ProblemDetail detail = detail(ProblemStatus.of(problem), problem.code(), problem.arguments().stream().map(this::said).toArray());
         if (!problem.faults().isEmpty()) {
             detail.setProperty("errors", problem.faults());
         }
@@ -40,6 +44,18 @@ public class ProblemWriter {
         detail.setTitle(words.of(code + ".title"));
         detail.setDetail(words.of(code + ".detail", arguments));
         return detail;
+    }
+
+    private Object said(Object argument) {
+        if (argument instanceof Problem.Word word) {
+            return words.of(word.code());
+        }
+        if (argument instanceof Problem.Several several) {
+            String named = several.all().stream().limit(MOST_NAMED).map(one -> words.of("refused.named", one.name(), words.of(one.why().code() + ".title"))).collect(Collectors.joining("; "));
+            int more = several.all().size() - MOST_NAMED;
+            return more > 0 ? named + words.of("refused.more", more) : named;
+        }
+        return argument;
     }
 
     /** Writes a problem where no controller is at work, as in a filter. */

@@ -41,7 +41,12 @@ public class Words {
      * @param arguments what stands in the places {0}, {1} …; where there are none, the words stand as they are in the file
      */
     public String of(String key, Object... arguments) {
-        return messages.getMessage(key, arguments.length == 0 ? null : arguments, language());
+        return messages.getMessage(key, arguments.length == 0 ? null : arguments, inLatinDigits(language()));
+    }
+
+    /** Browsers write numbers in Arabic in Latin digits unless told otherwise; what the server says stands beside that. */
+    private static Locale inLatinDigits(Locale language) {
+        return new Locale.Builder().setLocale(language).setUnicodeLocaleKeyword("nu", "latn").build();
     }
 
     /** What a remark says; empty when there is none. */

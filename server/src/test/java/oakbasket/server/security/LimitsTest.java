@@ -37,7 +37,7 @@ class LimitsTest {
 
     /** The numbers are part of docs/security.md. */
     @ParameterizedTest
-    @CsvSource({"SIGN_IN, 10, 5", "ACCOUNT, 10, 15", "KNOWN_BROWSER, 10, 15", "SET_UP, 10, 5", "PASSCODE, 5, 15", "PASSCODE_OF_LINK, 200, 60", "UNKNOWN_LINK, 60, 1", "RECEIPT, 60, 1", "SUBMISSION, 120, 60",
+    @CsvSource({"SIGN_IN, 10, 5", "ACCOUNT, 10, 15", "KNOWN_BROWSER, 10, 15", "SET_UP, 10, 5", "PASSCODE, 5, 15", "PASSCODE_OF_LINK, 200, 60", "UNKNOWN_LINK, 60, 1", "RECEIPT, 60, 1", "CODE, 10, 60", "CODE_OF_ADDRESS, 5, 60", "CODE_OF_LINK, 300, 60", "RECEIPT_MAIL, 3, 60", "RECEIPT_MAIL_OF_ADDRESS, 10, 60", "STRANGER, 20000, 1", "SUBMISSION, 120, 60",
         "UPLOAD, 20000, 60"})
     void soManyTriesAndNoMoreUntilTheTimeIsOver(Limits.Kind kind, int times, int minutes) {
         for (int n = 0; n < times; n++) {
@@ -52,6 +52,31 @@ class LimitsTest {
         assertThatThrownBy(() -> limits.count(kind, "one")).isInstanceOf(Problem.class);
         at(Duration.ofMinutes(minutes));
         assertThatCode(() -> limits.count(kind, "one")).doesNotThrowAnyException();
+    }
+
+    /** Five at once, then a quarter of an hour; ten, then the rest of two hours; twenty, then the rest of the day. */
+    @Test
+    void whoGoesOnGuessingPasscodesWaitsLonger() {
+        assertThat(guessesAt(Duration.ZERO)).isEqualTo(5);
+        assertThat(guessesAt(Duration.ofMinutes(15))).isEqualTo(5);
+        assertThat(guessesAt(Duration.ofMinutes(30))).as("after ten, two hours").isZero();
+        assertThat(guessesAt(Duration.ofHours(2))).isEqualTo(5);
+        assertThat(guessesAt(Duration.ofHours(3))).isEqualTo(5);
+        assertThat(guessesAt(Duration.ofHours(8))).as("after twenty, a day").isZero();
+        assertThatThrownBy(() -> limits.count(Limits.Kind.PASSCODE, "guesser")).isInstanceOfSatisfying(Problem.class,
+                problem -> assertThat(problem.retryAfterSeconds()).as("and is told for how long").isEqualTo(Duration.ofHours(16).toSeconds()));
+        assertThat(guessesAt(Duration.ofHours(24))).isEqualTo(5);
+    }
+
+    private int guessesAt(Duration since) {
+        at(since);
+        for (int n = 0; ; n++) {
+            try {
+                limits.count(Limits.Kind.PASSCODE, "guesser");
+            } catch (Problem tooMany) {
+                return n;
+            }
+        }
     }
 
     @Test

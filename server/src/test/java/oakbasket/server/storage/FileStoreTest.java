@@ -7,6 +7,7 @@ import static org.mockito.Mockito.when;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -25,7 +26,7 @@ class FileStoreTest {
         DataFolder folder = mock(DataFolder.class);
         when(folder.files()).thenReturn(root.resolve("files"));
         when(folder.incoming()).thenReturn(root.resolve("incoming"));
-        store = new FileStore(folder, Disk.ofThisMachine());
+        store = new FileStore(folder, new Roots(new RootTable(null), folder, Clock.systemUTC()), Disk.ofThisMachine());
     }
 
     @ParameterizedTest

@@ -243,7 +243,7 @@ class StartUpRepairTest {
 
     private Arrival arrival(String name, byte[] content) throws Exception {
         String sha256 = HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(content));
-        return new Arrival(id, submission.id(), item.id(), name, content.length, sha256, "application/pdf", folder + "/" + name, now());
+        return new Arrival(id, submission.id(), item.id(), name, content.length, sha256, "application/pdf", folder + "/" + name, now(), null);
     }
 
     private static void journal(Arrival arrival) throws Exception {

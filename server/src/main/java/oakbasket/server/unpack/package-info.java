@@ -1,0 +1,5 @@
+/** Reading ZIP files that somebody hostile may have made. */
+@NullMarked
+package oakbasket.server.unpack;
+
+import org.jspecify.annotations.NullMarked;
