@@ -29,6 +29,7 @@ async function signOut() {
 <template>
   <ElConfigProvider :locale="libraryLocale" :button="{ autoInsertSpace: false }">
     <WeaveSprite />
+    <span id="top" tabindex="-1" />
     <a class="skip" href="#page">{{ text.skip }}</a>
     <div v-if="session?.signedIn" class="bar">
       <RouterLink class="mark" to="/"><OakMark :size="34" /><span>{{ text.product }}</span></RouterLink>
@@ -67,7 +68,8 @@ async function signOut() {
   padding: 6px 12px;
   background: var(--card);
 }
-main {
+main,
+#top {
   outline: none;
 }
 .bar {

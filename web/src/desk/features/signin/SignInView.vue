@@ -18,6 +18,8 @@ const { problem, busy, submit } = useSubmit(async () => {
   session.value = first.value ? await desk.firstAccount({ ...form }) : await desk.signIn(form.email, form.password)
   const to = String(route.query.to ?? '/')
   await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/')
+  // The button that had the keyboard is gone: as after any new page, the keyboard begins at the top, not behind a long list.
+  document.getElementById('top')?.focus()
 })
 </script>
 

@@ -27,7 +27,8 @@ class EveryHandJourneysTest extends Journey {
         desk.keyboard().type(Api.PASSWORD);
         desk.keyboard().press("Enter");
         desk.locator(".bar").waitFor();
-        reach(desk, desk.locator("nav a", new Page.LocatorOptions().setHasText("Rounds")));
+        desk.locator("main h1").waitFor();
+        reach(desk, desk.locator("nav a", new Page.LocatorOptions().setHasText("Rounds")), 5);
         desk.keyboard().press("Enter");
         reach(desk, desk.locator("main a", new Page.LocatorOptions().setHasText("Compose a round")));
         desk.keyboard().press("Enter");
@@ -56,8 +57,12 @@ class EveryHandJourneysTest extends Journey {
 
     /** Presses Tab until something has the keyboard; fails when it never does. */
     private static void reach(Page page, Locator target) {
+        reach(page, target, 120);
+    }
+
+    private static void reach(Page page, Locator target, int atMost) {
         target.first().waitFor();
-        for (int presses = 0; presses < 120; presses++) {
+        for (int presses = 0; presses < atMost; presses++) {
             if ((boolean) target.first().evaluate("element => element === document.activeElement")) {
                 return;
             }
