@@ -13,7 +13,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_5"];
+        post: operations["undo_6"];
         delete?: never;
         options?: never;
         head?: never;
@@ -446,7 +446,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_4"];
+        post: operations["undo_5"];
         delete?: never;
         options?: never;
         head?: never;
@@ -748,7 +748,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["preview_5"];
+        get: operations["preview_6"];
         put?: never;
         post?: never;
         delete?: never;
@@ -997,6 +997,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/glances/loose/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["glanceAtLoose"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/glances/{file}": {
         parameters: {
             query?: never;
@@ -1198,7 +1214,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_3"];
+        post: operations["undo_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1390,7 +1406,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_2"];
+        post: operations["undo_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1485,6 +1501,119 @@ export interface paths {
             cookie?: never;
         };
         get: operations["live"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a paper into the tray; the body is the file itself */
+        post: operations["putIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loose/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loose/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loose/{id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["back_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loose/{id}/content": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["content"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loose/{id}/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loose/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["preview_5"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2974,7 +3103,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
-            identity: "IDENTIFIED" | "CONFIRMED" | "SELF_DECLARED";
+            identity: "IDENTIFIED" | "PUT_IN" | "CONFIRMED" | "SELF_DECLARED";
             item: string;
             marks: string[];
             mediaType: string;
@@ -3023,7 +3152,7 @@ export interface components {
         };
         FindingChoice: {
             /** @enum {string|null} */
-            choice: "FOLLOW" | "PUT_BACK" | "TAKE_OVER" | "GIVE_UP" | "LEAVE" | "MIND" | null;
+            choice: "FOLLOW" | "PUT_BACK" | "TAKE_OVER" | "GIVE_UP" | "TAKE_IN" | "LEAVE" | "MIND" | null;
         };
         FindingList: {
             /** Format: int32 */
@@ -3151,7 +3280,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
-            identity: "IDENTIFIED" | "CONFIRMED" | "SELF_DECLARED";
+            identity: "IDENTIFIED" | "PUT_IN" | "CONFIRMED" | "SELF_DECLARED";
             item: string;
             name: string;
             person: string;
@@ -3290,7 +3419,7 @@ export interface components {
             /** Format: int32 */
             files: number;
             /** @enum {string} */
-            identity: "IDENTIFIED" | "CONFIRMED" | "SELF_DECLARED";
+            identity: "IDENTIFIED" | "PUT_IN" | "CONFIRMED" | "SELF_DECLARED";
             /** Format: date-time */
             last: string;
             names: string[];
@@ -3543,6 +3672,20 @@ export interface components {
             version: number;
             words: string;
         };
+        LooseDecision: {
+            /** Format: int64 */
+            basketId: number;
+            ids: number[] | null;
+            /** Format: int64 */
+            itemId: number;
+        };
+        LooseTaken: {
+            /** Format: int64 */
+            id: number;
+        };
+        LooseUndo: {
+            ids: number[] | null;
+        };
         MadePassword: {
             password: string;
         };
@@ -3699,7 +3842,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
-            identity: "IDENTIFIED" | "CONFIRMED" | "SELF_DECLARED";
+            identity: "IDENTIFIED" | "PUT_IN" | "CONFIRMED" | "SELF_DECLARED";
             /** Format: int64 */
             itemId: number;
             mediaType: string;
@@ -4290,10 +4433,11 @@ export interface components {
             /** Format: int64 */
             basketId: number;
             /** @enum {string} */
-            cause: "RULE" | "CLAIM" | "SELF_DECLARED";
+            cause: "RULE" | "CLAIM" | "SELF_DECLARED" | "OTHER_WAY";
             files: components["schemas"]["TrayFile"][];
+            foundOnDisk: boolean;
             /** @enum {string} */
-            identity: "IDENTIFIED" | "CONFIRMED" | "SELF_DECLARED";
+            identity: "IDENTIFIED" | "PUT_IN" | "CONFIRMED" | "SELF_DECLARED";
             key: string;
             person: string;
             /** Format: date-time */
@@ -4444,7 +4588,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    undo_5: {
+    undo_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -5538,7 +5682,7 @@ export interface operations {
             };
         };
     };
-    undo_4: {
+    undo_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -6265,7 +6409,7 @@ export interface operations {
             };
         };
     };
-    preview_5: {
+    preview_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -6812,6 +6956,37 @@ export interface operations {
             };
         };
     };
+    glanceAtLoose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Glance"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     glance: {
         parameters: {
             query?: never;
@@ -7200,7 +7375,7 @@ export interface operations {
             };
         };
     };
-    undo_3: {
+    undo_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -7609,7 +7784,7 @@ export interface operations {
             };
         };
     };
-    undo_2: {
+    undo_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -7823,6 +7998,223 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": components["schemas"]["SseEmitter"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putIn: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LooseTaken"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LooseDecision"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LooseUndo"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    back_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    content: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_5: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
                 };
             };
             /** @description A problem detail (RFC 9457) */

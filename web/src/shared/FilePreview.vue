@@ -6,10 +6,10 @@ import { text } from '../text/desk'
 import TrackDrawing from './TrackDrawing.vue'
 
 /** Shows a received file without ever letting the browser run anything in it: images as images, PDF drawn page by page, and what the server has read of text, tables and tracks. */
-const props = defineProps<{ id: number; name: string; mediaType: string }>()
+const props = defineProps<{ id: number; name: string; mediaType: string; loose?: boolean }>()
 const t = text.preview
 
-const url = `/api/files/${props.id}/preview`
+const url = `/api/${props.loose ? 'loose' : 'files'}/${props.id}/preview`
 const kind = props.mediaType.startsWith('image/') && /png|jpeg|gif|webp/.test(props.mediaType) ? 'image'
   : props.mediaType === 'application/pdf' ? 'pdf'
   : 'glance'
@@ -21,7 +21,7 @@ const canvas = useTemplateRef('canvas')
 
 onMounted(async () => {
   try {
-    if (kind === 'glance') glance.value = await desk.glance(props.id)
+    if (kind === 'glance') glance.value = await (props.loose ? desk.glanceAtLoose(props.id) : desk.glance(props.id))
     if (kind === 'pdf') await openPdf()
   } catch {
     failed.value = true

@@ -19,7 +19,7 @@ const { value: list, problem, load } = useRead(['findings'], desk.findings, { on
 const looking = ref(false)
 
 function offered(row: Row): Choice[] {
-  const choices: Choice[] = row.kind === 'MISSING' ? (row.movedTo ? ['FOLLOW', 'PUT_BACK'] : ['GIVE_UP']) : row.kind === 'ALTERED' ? ['TAKE_OVER'] : []
+  const choices: Choice[] = row.kind === 'MISSING' ? (row.movedTo ? ['FOLLOW', 'PUT_BACK'] : ['GIVE_UP']) : row.kind === 'ALTERED' ? ['TAKE_OVER'] : ['TAKE_IN']
   return [...choices, row.leftAlone ? 'MIND' : 'LEAVE']
 }
 const question = (choice: Choice) => (choice === 'TAKE_OVER' ? t.takeOverAsk : choice === 'GIVE_UP' ? t.giveUpAsk : '')

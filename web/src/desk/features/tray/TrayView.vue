@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, reactive, ref, watch } from 'vue'
+import { computed, nextTick, reactive, ref, useTemplateRef, watch } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FilePreview from '../../../shared/FilePreview.vue'
@@ -14,6 +14,8 @@ import ChoiceField from '../../fields/ChoiceField.vue'
 import { useRead } from '../../queries'
 import { say, sayProblem } from '../../say'
 import FieldBox from '../compose/FieldBox.vue'
+import LooseForm from './LooseForm.vue'
+import PutIn from './PutIn.vue'
 
 /** What waits for a decision: a list, beside it the file, who and what it may be and why, and one key to accept. */
 const t = text.tray
@@ -25,12 +27,14 @@ const ticked = reactive(new Set<string>())
 const form = reactive<{ person: number | null; item: number | null; always: boolean }>({ person: null, item: null, always: false })
 const shownFile = ref<number>()
 const busy = ref(false)
+const looseForm = useTemplateRef('looseForm')
 
 const entry = computed(() => entries.value.find((one) => one.key === current.value) ?? entries.value[0])
 const chosen = computed(() => (ticked.size > 0 ? entries.value.filter((one) => ticked.has(one.key)) : entry.value ? [entry.value] : []))
-const oneRound = computed(() => new Set(chosen.value.map((one) => one.roundId)).size <= 1)
+const loose = computed(() => chosen.value.length > 0 && chosen.value.every((one) => one.cause === 'OTHER_WAY'))
+const oneRound = computed(() => loose.value || new Set(chosen.value.map((one) => (one.cause === 'OTHER_WAY' ? 0 : one.roundId))).size <= 1)
 const claims = computed(() => chosen.value.some((one) => one.cause === 'CLAIM'))
-const { value: choices } = useRead(computed(() => ['tray-choices', entry.value?.roundId ?? 0]), () => desk.trayChoices(entry.value!.roundId), { when: computed(() => entry.value !== undefined) })
+const { value: choices } = useRead(computed(() => ['tray-choices', entry.value?.roundId ?? 0]), () => desk.trayChoices(entry.value!.roundId), { when: computed(() => entry.value !== undefined && entry.value.cause !== 'OTHER_WAY') })
 const people = computed(() => [...(ticked.size > 1 ? [{ value: null, label: t.asSent }] : []), ...(choices.value?.people ?? []).map((one) => ({ value: one.id as number | null, label: one.name }))])
 const items = computed(() => [...(ticked.size > 1 || (entry.value?.files.length ?? 0) > 1 ? [{ value: null, label: t.asSent }] : []), ...(choices.value?.items ?? []).map((one) => ({ value: one.id as number | null, label: one.name }))])
 
@@ -46,6 +50,7 @@ watch([() => entry.value?.key, () => ticked.size], () => {
 watch(entries, (now) => [...ticked].forEach((key) => !now.some((one) => one.key === key) && ticked.delete(key)))
 
 async function decide() {
+  if (loose.value) return looseForm.value?.accept()
   const deciding = chosen.value
   if (deciding.length === 0 || claims.value || !oneRound.value || busy.value) return
   busy.value = true
@@ -67,6 +72,16 @@ async function decide() {
     sayProblem(error)
   }
   busy.value = false
+  await load()
+}
+
+/** After a decision the next one is looked at. */
+async function decidedLoose() {
+  const gone = chosen.value.map((one) => one.key)
+  const at = entries.value.findIndex((one) => one.key === entry.value?.key)
+  const next = entries.value.slice(at).find((one) => !gone.includes(one.key))
+  ticked.clear()
+  current.value = next?.key ?? ''
   await load()
 }
 
@@ -109,6 +124,7 @@ async function keys(event: KeyboardEvent) {
 <template>
   <div class="page">
     <header><div><h1>{{ t.title }}</h1><p class="quiet">{{ t.intro }}</p></div></header>
+    <PutIn @put="load" />
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <LoadingPart v-if="!tray && !problem" />
     <EmptyPart v-if="tray && entries.length === 0" :words="t.none" />
@@ -121,8 +137,8 @@ async function keys(event: KeyboardEvent) {
             <ElButton :id="`tray-${one.key}`" class="entry" link :aria-current="one.key === entry.key ? 'true' : undefined" @click="current = one.key" @keydown="keys">
               <span class="lines">
                 <strong><PlainName class="mono" :name="one.files[0]?.name ?? ''" /><template v-if="one.files.length > 1"> {{ t.files(one.files.length) }}</template></strong>
-                <span>{{ one.person }} <span class="tag">{{ t.causes[one.cause] }}</span></span>
-                <span class="quiet">{{ one.round }}, {{ dayAndTime(one.receivedAt) }}</span>
+                <span>{{ one.person || one.suggestion.person }} <span class="tag">{{ t.causes[one.cause] }}</span></span>
+                <span class="quiet">{{ one.round ? `${one.round}, ` : '' }}{{ dayAndTime(one.receivedAt) }}</span>
               </span>
             </ElButton>
           </li>
@@ -139,6 +155,7 @@ async function keys(event: KeyboardEvent) {
           <ElButton type="primary" @click="claim('ACCEPTED')">{{ t.yes }}</ElButton>
           <ElButton @click="claim('DECLINED')">{{ t.no }}</ElButton>
         </div>
+        <LooseForm v-else-if="loose" ref="looseForm" :entries="chosen" @decided="decidedLoose" @undone="load" />
         <form v-else-if="!claims" novalidate @submit.prevent="decide">
           <div class="pair">
             <FieldBox id="tray-person" v-slot="{ attrs }" :label="t.person" :hint="ticked.size === 0 ? entry.suggestion.personWhy : ''"><ChoiceField v-bind="attrs" v-model="form.person" filterable :choices="people" /></FieldBox>
@@ -150,9 +167,9 @@ async function keys(event: KeyboardEvent) {
         <ul v-if="entry.files.length > 1" class="files">
           <li v-for="file in entry.files" :key="file.id"><ElButton type="primary" link size="small" :aria-pressed="file.id === shownFile" :aria-label="t.look(file.name)" @click="shownFile = file.id"><PlainName class="mono" :name="file.name" /></ElButton> <span class="quiet">{{ file.item }}, {{ sizeWords(file.bytes) }}</span></li>
         </ul>
-        <template v-for="file in entry.files.filter((one) => one.id === shownFile)" :key="file.id">
-          <p><a class="button small" :href="`/api/files/${file.id}`" download>{{ t.download }}</a> <span class="quiet">{{ sizeWords(file.bytes) }}</span></p>
-          <FilePreview :id="file.id" :name="file.name" :media-type="file.mediaType" />
+        <template v-for="file in entry.files.filter((one) => one.id === shownFile)" :key="`${entry.key} ${file.id}`">
+          <p><a class="button small" :href="entry.cause === 'OTHER_WAY' ? `/api/loose/${file.id}/content` : `/api/files/${file.id}`" download>{{ t.download }}</a> <span class="quiet">{{ sizeWords(file.bytes) }}</span></p>
+          <FilePreview :id="file.id" :name="file.name" :media-type="file.mediaType" :loose="entry.cause === 'OTHER_WAY'" />
         </template>
       </section>
     </div>

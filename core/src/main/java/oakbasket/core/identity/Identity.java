@@ -4,6 +4,8 @@ package oakbasket.core.identity;
 public enum Identity {
     /** It came through a link that only this person was given. */
     IDENTIFIED,
+    /** A coordinator put in what came by another way, and said whose it is. */
+    PUT_IN,
     /** The sender typed a code that was mailed to the address. */
     CONFIRMED,
     /** The sender said so. */

@@ -48,6 +48,15 @@ class FilingRulesTest {
         assertThat(ItemGuess.of(name, items).map(one -> one.item() + " " + (one.words().isEmpty() ? "by kind" : String.join(",", one.words()))).orElse(null)).isEqualTo(guess);
     }
 
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource(delimiter = ';', nullValues = "none", value = {"Mere, Hazel - map.pdf;2", "post/HÁZEL MERE/scan0007.pdf;2", "hazel lee mere.pdf;3", "mere.pdf;none", "brook_map.jpg;4", "ada.pdf;none", "brooks.pdf;none",
+        "Ольга Фенн.pdf;5", "1.pdf;none", "ada brook and hazel mere.pdf;none"})
+    void aPersonIsSupposedByNameWhenItIsOneAlone(String text, Long person) {
+        PersonGuess people = new PersonGuess(List.of(new PersonGuess.Person(1, "Tansy Mere"), new PersonGuess.Person(2, "Hazel Mere"), new PersonGuess.Person(3, "Hazel Lee Mere"),
+                new PersonGuess.Person(4, "Ada Brook"), new PersonGuess.Person(5, "Ольга Фенн"), new PersonGuess.Person(6, "…")));
+        assertThat(people.of(text).map(PersonGuess.Guess::person).orElse(null)).isEqualTo(person);
+    }
+
     private static FilingRule into(String folder, String typed) {
         return FilingRuleBuilder.builder().name(folder).active(true).join(typed.contains(" | ") ? FilingRule.Join.ANY : FilingRule.Join.ALL).conditions(conditions(typed)).place(new Placement(0, folder, ""))
                 .copies(List.of()).mark("").tell("").build();

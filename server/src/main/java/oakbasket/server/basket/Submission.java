@@ -45,6 +45,6 @@ public record Submission(long id, @Nullable Long basketId, long linkId, String r
 
     /** How sure it is who sent it. */
     public Identity identity() {
-        return Identity.of(declaredEmail != null, confirmedAt != null);
+        return byDesk ? Identity.PUT_IN : Identity.of(declaredEmail != null, confirmedAt != null);
     }
 }

@@ -32,6 +32,15 @@ class SubmissionTable {
         return Known.id(key);
     }
 
+    /** A sending that a coordinator puts in; it is finished when it begins. */
+    long insertByDesk(long basketId, long linkId, byte[] keyHash, String receiptCode, Instant now) {
+        KeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                INSERT INTO submission (basket_id, link_id, key_hash, receipt_code, started_at, finished_at, by_desk)
+                VALUES (:basket, :link, :key, :code, :now, :now, TRUE)""").param("basket", basketId).param("link", linkId).param("key", keyHash).param("code", receiptCode).param("now", now).update(key, "id");
+        return Known.id(key);
+    }
+
     /** A submission of somebody who only says who they are; it gets its basket with its first file. */
     long insert(Person declared, byte @Nullable [] caller, long linkId, byte[] keyHash, String receiptCode, Instant now) {
         KeyHolder key = new GeneratedKeyHolder();
@@ -99,7 +108,7 @@ class SubmissionTable {
     }
 
     LinkUse through(long linkId) {
-        return jdbc.sql("SELECT COUNT(*) AS uses, COALESCE(SUM(files), 0) AS files, COALESCE(SUM(bytes), 0) AS bytes FROM submission WHERE link_id = :link AND files > 0")
+        return jdbc.sql("SELECT COUNT(*) AS uses, COALESCE(SUM(files), 0) AS files, COALESCE(SUM(bytes), 0) AS bytes FROM submission WHERE link_id = :link AND files > 0 AND NOT by_desk")
                 .param("link", linkId).query(LinkUse.class).single();
     }
 

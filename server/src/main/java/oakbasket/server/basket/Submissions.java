@@ -116,6 +116,19 @@ public class Submissions {
         return files.ofSubmission(submission.id());
     }
 
+    /**
+     * Begins a sending for what a coordinator puts in. It stands under a link of the basket, as every sending does, but is no use of it. Runs in the caller's transaction.
+     *
+     * @throws Problem with status 409 when the basket never had a link
+     */
+    public Submission byDesk(Basket basket) {
+        long link = links.ofBasket(basket.id()).or(() -> links.lastOf(basket.id())).map(Link::id)
+                .or(() -> table.ofBasket(basket.id()).stream().map(Submission::linkId).findFirst()).or(() -> links.openOf(basket.roundId()).map(Link::id))
+                .orElseThrow(() -> Problem.conflict("changed-elsewhere"));
+        String key = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(KEY_BYTES));
+        return byId(table.insertByDesk(basket.id(), link, Hash.of(key), ReceiptCode.random(keys.generator()).text(), clock.instant()));
+    }
+
     /** The submission with its basket, which comes into being now that a file of it has arrived. */
     public Submission bound(long id) {
         Submission sending = byId(id);

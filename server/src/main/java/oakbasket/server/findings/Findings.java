@@ -15,6 +15,7 @@ import oakbasket.server.journal.Journal;
 import oakbasket.server.journal.Why;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
+import oakbasket.server.loose.LooseFiles;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.removal.RemovedFiles;
 import oakbasket.server.review.ReceivedFile;
@@ -37,6 +38,8 @@ public class Findings {
         TAKE_OVER,
         /** The record of a file that is gone goes to the bin. */
         GIVE_UP,
+        /** A file that nobody knew waits in the tray for somebody to say whose it is. */
+        TAKE_IN,
         /** It stays as it is, and is not told again. */
         LEAVE,
         /** It is told again. */
@@ -47,17 +50,19 @@ public class Findings {
     private final DiskScan scan;
     private final ReceivedFiles files;
     private final RemovedFiles removed;
+    private final LooseFiles loose;
     private final Effects effects;
     private final Journal journal;
     private final FileStore store;
     private final Transactions transactions;
     private final LiveHub live;
 
-    Findings(FindingTable table, DiskScan scan, ReceivedFiles files, RemovedFiles removed, Effects effects, Journal journal, FileStore store, Transactions transactions, LiveHub live) {
+    Findings(FindingTable table, DiskScan scan, ReceivedFiles files, RemovedFiles removed, LooseFiles loose, Effects effects, Journal journal, FileStore store, Transactions transactions, LiveHub live) {
         this.table = table;
         this.scan = scan;
         this.files = files;
         this.removed = removed;
+        this.loose = loose;
         this.effects = effects;
         this.journal = journal;
         this.store = store;
@@ -99,6 +104,7 @@ public class Findings {
             case FOLLOW -> follow(finding, account);
             case PUT_BACK -> putBack(finding, account);
             case TAKE_OVER -> takeOver(finding, account);
+            case TAKE_IN -> takeIn(finding, account);
             case GIVE_UP -> giveUp(finding, account);
         }
         live.publish(new LiveEvent(LiveEvent.FILING, 0, null));
@@ -151,6 +157,13 @@ public class Findings {
             journal.write(file.id(), file.roundId(), file.storedPath(), file.storedPath(),
                     Journal.Cause.by(Act.RECONCILED, Why.noted("altered", HexFormat.of().formatHex(file.sha256())), account));
         });
+    }
+
+    private void takeIn(Finding finding, long account) {
+        if (finding.kind() != Finding.Kind.NEW) {
+            throw Problem.conflict("finding-other");
+        }
+        loose.takeIn(finding.place(), Objects.requireNonNull(finding.sha256()), account);
     }
 
     private void giveUp(Finding finding, long account) {

@@ -40,6 +40,7 @@ final class BodyLimits {
         LARGER.put("/api/files/unaccept", 2 * MEBIBYTE);
         LARGER.put("/api/contacts/import", 20 * MEBIBYTE);
         LARGER.put("/api/rounds/{id}/rehearsal/files", 8 * MEBIBYTE);
+        LARGER.put("/api/loose", STREAMED);
         LARGER.put("/api/forms", 20 * MEBIBYTE);
         LARGER.put("/api/calendars/read", 5 * MEBIBYTE);
         LARGER.put("/api/calendars/{id}/days", MEBIBYTE);

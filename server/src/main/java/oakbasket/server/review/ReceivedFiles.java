@@ -189,6 +189,11 @@ public class ReceivedFiles {
         return table.receivedBy(uploadId);
     }
 
+    /** The file that an upload became; empty when there is none, or it was taken out. */
+    public Optional<Long> idOf(String uploadId) {
+        return table.idOf(uploadId);
+    }
+
     /** Whether a file with this content was received with a submission, also where it was taken out since. */
     public boolean receivedWith(long submissionId, byte[] sha256) {
         return table.receivedWith(submissionId, sha256);

@@ -17,7 +17,7 @@ public class DataFolder {
 
     DataFolder(Settings settings) {
         this.root = settings.data().toAbsolutePath().normalize();
-        for (Path folder : new Path[] {root, files(), incoming(), quarantine(), outbox(), keys(), root.resolve("db")}) {
+        for (Path folder : new Path[] {root, files(), incoming(), quarantine(), tray(), outbox(), keys(), root.resolve("db")}) {
             try {
                 Files.createDirectories(folder);
                 forTheServerAlone(folder, "rwx------");
@@ -52,6 +52,11 @@ public class DataFolder {
     /** Where files lie that nobody may open yet, under the ids of their uploads. */
     public Path quarantine() {
         return root.resolve("quarantine");
+    }
+
+    /** Where papers lie that came without a link, until somebody says whose they are; under ids. */
+    public Path tray() {
+        return root.resolve("tray");
     }
 
     /** Where letters are put when there is no mail server. */

@@ -26,6 +26,7 @@ import oakbasket.server.filing.Deliveries;
 import oakbasket.server.findings.Findings;
 import oakbasket.server.held.HeldFiles;
 import oakbasket.server.link.LinkList;
+import oakbasket.server.loose.LooseFiles;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Round;
@@ -71,13 +72,14 @@ class TodayOverview {
     private final RefusedUploads refusals;
     private final HeldFiles held;
     private final Roots roots;
+    private final LooseFiles loose;
     private final Deliveries deliveries;
     private final Findings findings;
     private final AccountService accounts;
     private final Settings settings;
     private final Clock clock;
 
-    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, Submissions submissions, LinkList links, RefusedUploads refusals, HeldFiles held, Roots roots, Deliveries deliveries, Findings findings, AccountService accounts, Settings settings, Clock clock) {
+    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, Submissions submissions, LinkList links, RefusedUploads refusals, HeldFiles held, Roots roots, LooseFiles loose, Deliveries deliveries, Findings findings, AccountService accounts, Settings settings, Clock clock) {
         this.board = board;
         this.rounds = rounds;
         this.baskets = baskets;
@@ -87,6 +89,7 @@ class TodayOverview {
         this.refusals = refusals;
         this.held = held;
         this.roots = roots;
+        this.loose = loose;
         this.deliveries = deliveries;
         this.findings = findings;
         this.accounts = accounts;
@@ -134,7 +137,7 @@ class TodayOverview {
         List<NeedsYou> needs = new ArrayList<>();
         held.perRound().forEach(lying -> needs.add(new NeedsYou(lying.waits() ? "unchecked" : "malware", lying.roundId(), lying.round(), lying.files(), List.of())));
         roots.all().stream().filter(root -> !roots.isThere(root.id())).forEach(root -> needs.add(new NeedsYou("root-away", 0, root.name(), 1, List.of())));
-        add(needs, "tray", files.inTray(MOST_RECENT_FILES).size());
+        add(needs, "tray", files.inTray(MOST_RECENT_FILES).size() + loose.waiting());
         add(needs, "waiting", deliveries.waiting());
         add(needs, "not-told", deliveries.notTold());
         all.stream().filter(head -> head.state() == RoundState.DRAFT && head.seriesId() != null)

@@ -43,7 +43,9 @@ class TrayList {
         /** Its sender gave the name of somebody asked, and nobody has checked it. */
         CLAIM,
         /** Its sender was not asked, and only says who they are. */
-        SELF_DECLARED
+        SELF_DECLARED,
+        /** It came without a link. */
+        OTHER_WAY
     }
 
     record TrayFile(long id, String name, long bytes, String mediaType, long itemId, String item) {
@@ -53,9 +55,9 @@ class TrayList {
     record Suggestion(@Nullable Long basketId, String person, String personWhy, @Nullable Long itemId, String item, String itemWhy) {
     }
 
-    /** Something that waits: one file of a rule, or all files of a sending. */
+    /** Something that waits: one file of a rule, all files of a sending, or one paper that came without a link; such a one has no submission, and the round that is supposed. */
     record TrayEntry(String key, Cause cause, long submissionId, long roundId, String round, long basketId, String person, String sender, Identity identity, Instant receivedAt, String why, List<TrayFile> files,
-            Suggestion suggestion) {
+            boolean foundOnDisk, Suggestion suggestion) {
     }
 
     private final ReceivedFiles files;
@@ -64,22 +66,20 @@ class TrayList {
     private final Contacts contacts;
     private final Rounds rounds;
     private final Journal journal;
+    private final LooseList loose;
     private final WhyWords reasons;
     private final Words words;
 
-    TrayList(ReceivedFiles files, Submissions submissions, Baskets baskets, Contacts contacts, Rounds rounds, Journal journal, WhyWords reasons, Words words) {
+    TrayList(ReceivedFiles files, Submissions submissions, Baskets baskets, Contacts contacts, Rounds rounds, Journal journal, LooseList loose, WhyWords reasons, Words words) {
         this.files = files;
         this.submissions = submissions;
         this.baskets = baskets;
         this.contacts = contacts;
         this.rounds = rounds;
         this.journal = journal;
+        this.loose = loose;
         this.reasons = reasons;
         this.words = words;
-    }
-
-    int count() {
-        return files.inTray(MOST).size() + submissions.undecided(MOST).size();
     }
 
     List<TrayEntry> all() {
@@ -99,7 +99,7 @@ class TrayList {
         Map<Long, List<Item>> items = rounds.itemsOf(all.stream().map(ReceivedFile::roundId).distinct().toList());
         Map<Long, String> itemTitles = rounds.itemTitles(all.stream().map(ReceivedFile::itemId).distinct().toList());
         Map<Long, List<Person>> askedOf = new HashMap<>();
-        List<TrayEntry> entries = new ArrayList<>();
+        List<TrayEntry> entries = new ArrayList<>(loose.all());
         for (ReceivedFile file : ofRules) {
             entries.add(entry(Cause.RULE, Known.in(sendings, file.submissionId()), List.of(file), people, titles, items, itemTitles, askedOf));
         }
@@ -120,7 +120,7 @@ class TrayList {
                 .filter(entry -> entry.act() == Act.PLACED || entry.act() == Act.MOVED).map(entry -> reasons.of(entry.why())).findFirst().orElse("") : words.of("tray." + cause);
         List<TrayFile> shown = its.stream().map(file -> new TrayFile(file.id(), file.originalName(), file.sizeBytes(), file.mediaType(), file.itemId(), itemTitles.getOrDefault(file.itemId(), ""))).toList();
         return new TrayEntry(cause == Cause.RULE ? "file-" + first.id() : "sending-" + sending.id(), cause, sending.id(), first.roundId(), Known.in(titles, first.roundId()), first.basketId(),
-                people.getOrDefault(first.basketId(), ""), sender, sending.identity(), first.receivedAt(), why, shown,
+                people.getOrDefault(first.basketId(), ""), sender, sending.identity(), first.receivedAt(), why, shown, false,
                 suggestion(cause, sending, first, people, items.getOrDefault(first.roundId(), List.of()), askedOf.computeIfAbsent(first.roundId(), this::asked)));
     }
 

@@ -169,7 +169,7 @@ class Arrivals {
                 throw Problem.notFound("no-upload");
             }
             if (!arrival.marked().counted()) {
-                if (sending.files() == 0) {
+                if (sending.files() == 0 && !sending.byDesk()) {
                     links.use(sending.linkId());
                 }
                 submissions.count(sending, arrival.lengthBytes(), arrival.receivedAt());

@@ -20,7 +20,7 @@ import org.springframework.stereotype.Component;
  * buffers behind; memory does not grow with the size of the file.
  */
 @Component
-class BodyPump {
+public class BodyPump {
 
     private static final int BUFFER_BYTES = 256 * 1024;
     private static final int BUFFERS = 4;
@@ -36,7 +36,7 @@ class BodyPump {
      * @param bytes written and hashed
      * @param broken why the body ended early; null when it ended by itself or the room was filled
      */
-    record Pumped(long bytes, @Nullable IOException broken) {
+    public record Pumped(long bytes, @Nullable IOException broken) {
     }
 
     private final ExecutorService hashers = Executors.newCachedThreadPool(work -> {
@@ -51,7 +51,7 @@ class BodyPump {
      * @param written called now and then with the bytes written so far
      * @throws IOException when the file cannot be written
      */
-    Pumped pump(InputStream body, Disk.DiskFile file, long room, MessageDigest digest, LongConsumer written) throws IOException {
+    public Pumped pump(InputStream body, Disk.DiskFile file, long room, MessageDigest digest, LongConsumer written) throws IOException {
         return room <= SMALL_BODY_BYTES ? pumpSmall(body, file, room, digest) : pumpLarge(body, file, room, digest, written);
     }
 

@@ -19,7 +19,7 @@ import org.springframework.stereotype.Component;
 
 /** Tells the media type of a file from its content. */
 @Component
-class ContentLook {
+public class ContentLook {
 
     private static final int LOOK_BYTES = 1024;
     private static final String OFFICE = "application/vnd.openxmlformats-officedocument.";
@@ -41,7 +41,7 @@ class ContentLook {
      * The media type that the content shows. The name helps only where content alone cannot tell: among kinds of plain text, and among
      * old office files.
      */
-    String mediaType(Path file, String name) throws IOException {
+    public String mediaType(Path file, String name) throws IOException {
         byte[] start;
         try (InputStream in = Files.newInputStream(file)) {
             start = in.readNBytes(LOOK_BYTES);

@@ -15,7 +15,7 @@ import org.springframework.stereotype.Component;
  * comes lapses, so that nobody keeps others out by announcing much and sending little; whoever comes back later is promised anew if there is room.
  */
 @Component
-class DiskPromises {
+public class DiskPromises {
 
     /** Left free on the disk for everything else. */
     static final long SPARE_BYTES = 256L << 20;
@@ -41,7 +41,7 @@ class DiskPromises {
      * @throws Problem with status 507 when there is not enough, or with several uploads one link would take more than half of what there is, or one caller of it
      *     more than a quarter
      */
-    synchronized void promise(String uploadId, long linkId, String caller, long bytes) {
+    public synchronized void promise(String uploadId, long linkId, String caller, long bytes) {
         Instant now = clock.instant();
         promises.values().removeIf(promise -> !promise.running() && promise.at().plus(LIFE).isBefore(now));
         promises.remove(uploadId);
@@ -61,7 +61,7 @@ class DiskPromises {
      *
      * @param missing bytes that are still to come; 0 when all has arrived, or nothing ever will
      */
-    synchronized void rest(String uploadId, long missing) {
+    public synchronized void rest(String uploadId, long missing) {
         promises.computeIfPresent(uploadId, (id, promise) -> missing == 0 ? null : new Promise(promise.linkId(), promise.caller(), missing, false, clock.instant()));
     }
 }

@@ -1,0 +1,221 @@
+package oakbasket.server.loose;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.Arrays;
+import java.util.Base64;
+import java.util.List;
+import oakbasket.core.arrival.ScanVerdict;
+import oakbasket.core.filing.Place;
+import oakbasket.server.clock.MachineTime;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.loose.LooseFile.State;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.scan.Scanner;
+import oakbasket.server.security.SecretKeys;
+import oakbasket.server.storage.FileStore;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.upload.ContentLook;
+import oakbasket.server.upload.DiskPromises;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+
+/** Takes in papers that came without a link, and lets them go again. */
+@Service
+public class LooseFiles {
+
+    /** As many may wait at once. */
+    public static final int MOST = 300;
+    /** 4 GiB. */
+    static final long MOST_BYTES = 4L << 30;
+    static final int LONGEST_NAME = 255;
+    /** How long what was taken out of the tray can be put back. */
+    static final Duration OUT_LIFE = Duration.ofDays(30);
+    /** Bytes without a record may still be coming, but not for this long without one more. */
+    private static final Duration LEFT_LIFE = Duration.ofDays(1);
+    private static final int ID_BYTES = 18;
+    private static final String DESK = "desk";
+    private static final Logger LOG = LoggerFactory.getLogger(LooseFiles.class);
+
+    private final LooseTable table;
+    private final LooseBytes bytes;
+    private final ContentLook look;
+    private final Scanner scanner;
+    private final DiskPromises promises;
+    private final FileStore store;
+    private final SecretKeys keys;
+    private final Transactions transactions;
+    private final LiveHub live;
+    private final Clock clock;
+    private final MachineTime machine;
+
+    LooseFiles(LooseTable table, LooseBytes bytes, ContentLook look, Scanner scanner, DiskPromises promises, FileStore store, SecretKeys keys, Transactions transactions, LiveHub live, Clock clock, MachineTime machine) {
+        this.table = table;
+        this.bytes = bytes;
+        this.look = look;
+        this.scanner = scanner;
+        this.promises = promises;
+        this.store = store;
+        this.keys = keys;
+        this.transactions = transactions;
+        this.live = live;
+        this.clock = clock;
+        this.machine = machine;
+    }
+
+    /** How many wait. */
+    public int waiting() {
+        return table.count(State.OPEN);
+    }
+
+    /** What waits, the oldest first. */
+    public List<LooseFile> open() {
+        return table.inState(State.OPEN, MOST);
+    }
+
+    /** A paper that is not filed, or 404. */
+    public LooseFile byId(long id) {
+        return table.byId(id).filter(file -> file.state() != State.FILED).orElseThrow(() -> Problem.notFound("no-file"));
+    }
+
+    /** Where its bytes lie. */
+    public Path path(LooseFile file) {
+        return bytes.path(file.uploadId());
+    }
+
+    /**
+     * Puts a paper in.
+     *
+     * @param length how many bytes will come
+     * @throws Problem when it cannot be taken; nothing of it is kept then
+     */
+    public long put(String name, long length, InputStream body, long account) {
+        if (name.isBlank() || name.length() > LONGEST_NAME) {
+            throw Problem.refused("file-name", LONGEST_NAME);
+        }
+        if (length == 0) {
+            throw Problem.refused("file-empty", name);
+        }
+        if (length < 0 || length > MOST_BYTES) {
+            throw Problem.of(Problem.Kind.TOO_LARGE, "body-too-large", MOST_BYTES);
+        }
+        long id = take(LooseFile.Way.DESK, "", name, length, body, null, account);
+        tell();
+        return id;
+    }
+
+    /**
+     * Takes a paper in that was found in a folder; it does not lie there any more then.
+     *
+     * @param sha256 the content that was found
+     * @throws Problem with status 409 when another content lies there now
+     */
+    public long takeIn(String place, byte[] sha256, long account) {
+        Path found = store.resolve(place);
+        long id;
+        try (InputStream body = Files.newInputStream(found)) {
+            id = take(LooseFile.Way.DISK, place, Place.name(place), Files.size(found), body, sha256, account);
+        } catch (IOException gone) {
+            throw Problem.conflict("changed-elsewhere");
+        }
+        store.remove(place);
+        tell();
+        return id;
+    }
+
+    private long take(LooseFile.Way way, String place, String name, long length, InputStream body, byte @Nullable [] expected, long account) {
+        if (table.count(State.OPEN) >= MOST) {
+            throw Problem.refused("tray-full", MOST);
+        }
+        String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(ID_BYTES));
+        promises.promise(id, 0, DESK, length);
+        try {
+            byte[] hash = bytes.take(id, body, length);
+            if (expected != null && !Arrays.equals(expected, hash)) {
+                throw Problem.conflict("changed-elsewhere");
+            }
+            ScanVerdict verdict = scanner.scan(bytes.path(id)).verdict();
+            if (verdict == ScanVerdict.FOUND) {
+                throw Problem.refused("loose-malware", name);
+            }
+            String type = look.mediaType(bytes.path(id), name);
+            return transactions.durably(() -> table.insert(LooseFileBuilder.stagedBuilder().id(0).uploadId(id).cameBy(way).foundAt(place).fileName(name).sizeBytes(length).sha256(hash).mediaType(type)
+                    .unchecked(verdict == ScanVerdict.UNCHECKED).cameAt(clock.instant()).accountId(account).state(State.OPEN).submissionId(null).fileId(null).build()));
+        } catch (IOException problem) {
+            bytes.destroy(id);
+            throw new UncheckedIOException(problem);
+        } catch (RuntimeException refused) {
+            bytes.destroy(id);
+            throw refused;
+        } finally {
+            promises.rest(id, 0);
+        }
+    }
+
+    /**
+     * Takes a paper out of the tray: what was found goes back to where it lay, and what was put in can be put back for {@link #OUT_LIFE}.
+     *
+     * @throws Problem with status 409 when somebody decided meanwhile, or another file lies where it lay
+     */
+    public void out(long id, long account) {
+        LooseFile file = turn(id, State.OPEN, State.OUT, account);
+        if (file.cameBy() == LooseFile.Way.DISK) {
+            boolean back = false;
+            try {
+                back = store.obstacle(file.foundAt()) == null && store.place(path(file), file.foundAt());
+            } finally {
+                if (!back) {
+                    transactions.durably(() -> table.turn(id, State.OUT, State.OPEN, null, null));
+                }
+            }
+            if (!back) {
+                throw Problem.conflict("place-taken");
+            }
+            transactions.durably(() -> table.remove(id));
+            bytes.destroy(file.uploadId());
+        }
+        tell();
+    }
+
+    /** Puts back into the tray what was taken out. @throws Problem with status 409 when that was done already */
+    public void back(long id, long account) {
+        turn(id, State.OUT, State.OPEN, account);
+        tell();
+    }
+
+    private LooseFile turn(long id, State from, State to, long account) {
+        LooseFile file = byId(id);
+        if (transactions.durably(() -> table.turn(id, from, to, clock.instant(), account)) != 1) {
+            throw Problem.conflict("changed-elsewhere");
+        }
+        return file;
+    }
+
+    /** Destroys what was taken out long ago, and bytes of which no record tells: whoever put them in was not told that they are here. */
+    @Scheduled(initialDelayString = "${oakbasket.purge-first:PT2M}", fixedDelayString = "${oakbasket.purge-every:PT1H}")
+    void tidy() throws IOException {
+        for (LooseFile file : table.outBefore(clock.instant().minus(OUT_LIFE))) {
+            transactions.durably(() -> table.remove(file.id()));
+            bytes.destroy(file.uploadId());
+            LOG.info("Paper {} was taken out of the tray long ago and is destroyed", file.id());
+        }
+        for (String id : bytes.left(machine.now().minus(LEFT_LIFE))) {
+            if (!table.knows(id)) {
+                bytes.destroy(id);
+            }
+        }
+    }
+
+    void tell() {
+        live.publish(new LiveEvent(LiveEvent.FILING, 0, null));
+    }
+}
