@@ -1,5 +1,6 @@
 <script setup lang="ts" generic="T extends string | number | null">
 import { computed, useTemplateRef } from 'vue'
+import { text } from '../../text/desk'
 import type { Choice } from './choices'
 import { useInputAria } from './use-input-aria'
 
@@ -10,16 +11,19 @@ const value = defineModel<T>({ required: true })
 const box = useTemplateRef<HTMLElement>('box')
 useInputAria(box)
 
-/** The library knows no null; it is given the place in the list. */
+/** The library knows no null; it is given the place in the list, and nothing where the value is not in it. */
 const at = computed({
-  get: () => props.choices.findIndex((one) => one.value === value.value),
-  set: (n: number) => (value.value = props.choices[n]!.value),
+  get: () => {
+    const n = props.choices.findIndex((one) => one.value === value.value)
+    return n < 0 ? undefined : n
+  },
+  set: (n: number | undefined) => n !== undefined && (value.value = props.choices[n]!.value),
 })
 </script>
 
 <template>
   <span ref="box" class="choice-field" :class="$attrs.class">
-    <ElSelect :id="id" v-model="at" :filterable="filterable" :aria-label="label" :size="small ? 'small' : 'default'" :fit-input-width="false">
+    <ElSelect :id="id" v-model="at" :filterable="filterable" :aria-label="label" :size="small ? 'small' : 'default'" :placeholder="text.choose" :fit-input-width="false">
       <ElOption v-for="(choice, n) in choices" :key="n" :value="n" :label="choice.label" />
     </ElSelect>
   </span>

@@ -15,6 +15,7 @@ export const en = {
   found: 'Found',
   retry: 'Try again',
   goOn: 'Go on',
+  choose: 'Choose',
   standing: {
     NOT_OWED: 'not asked of this person',
     WAIVED: 'excused',

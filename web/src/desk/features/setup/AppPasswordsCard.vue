@@ -34,7 +34,7 @@ async function revoke(one: Schemas['AppPassword']) {
 </script>
 
 <template>
-  <section aria-labelledby="share">
+  <section class="setup-part" aria-labelledby="share">
     <h2 id="share">{{ t.title }}</h2>
     <p class="quiet">{{ t.intro }}</p>
     <p><span class="mono">{{ address }}</span> <ElButton size="small" @click="copy(address).then(() => say(text.round.copied))">{{ t.copyAddress }}</ElButton></p>
@@ -53,23 +53,6 @@ async function revoke(one: Schemas['AppPassword']) {
 </template>
 
 <style scoped>
-section {
-  max-width: 1000px;
-  margin-bottom: 32px;
-}
-h2 {
-  margin-bottom: 4px;
-  font-size: 20px;
-}
-ul {
-  margin: 8px 0;
-  padding: 0;
-  list-style: none;
-}
-li {
-  padding: 6px 0;
-  border-bottom: 1px solid var(--line);
-}
 .made {
   padding: 8px 12px;
   border-left: 5px solid var(--oak);
@@ -83,6 +66,6 @@ form {
 }
 form > .el-button {
   justify-self: start;
-  margin-top: 32px;
+  margin-top: 28px;
 }
 </style>

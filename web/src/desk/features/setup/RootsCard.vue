@@ -37,13 +37,13 @@ async function remove(root: Schemas['RootView']) {
 </script>
 
 <template>
-  <section aria-labelledby="roots">
+  <section class="setup-part" aria-labelledby="roots">
     <h2 id="roots">{{ t.title }}</h2>
     <p class="quiet">{{ t.intro }}</p>
     <ul>
       <li v-for="root in roots" :key="root.id">
         <strong>{{ root.name }}</strong> <span class="mono">{{ root.path || t.first }}</span>
-        <span :class="root.found.writable ? 'quiet' : 'error'"> {{ state(root) }}</span>
+        &#32;<span :class="root.found.writable ? 'quiet' : 'error'">{{ state(root) }}</span>
         <AskOnce v-if="root.path" small :label="t.remove" :name="`${t.remove}: ${root.name}`" :question="t.removeAsk(root.name)" @sure="remove(root)" />
       </li>
     </ul>
@@ -57,23 +57,6 @@ async function remove(root: Schemas['RootView']) {
 </template>
 
 <style scoped>
-section {
-  max-width: 1000px;
-  margin-bottom: 32px;
-}
-h2 {
-  margin-bottom: 4px;
-  font-size: 20px;
-}
-ul {
-  margin: 8px 0;
-  padding: 0;
-  list-style: none;
-}
-li {
-  padding: 6px 0;
-  border-bottom: 1px solid var(--line);
-}
 form {
   display: grid;
   grid-template-columns: 1fr 2fr auto;
@@ -81,6 +64,6 @@ form {
   align-items: start;
 }
 form > .el-button {
-  margin-top: 32px;
+  margin-top: 28px;
 }
 </style>

@@ -85,6 +85,14 @@ async function decidedLoose() {
   await load()
 }
 
+/** What was just put in is what one wants to file next. */
+async function showPut() {
+  const before = new Set(entries.value.map((one) => one.key))
+  await load()
+  const put = entries.value.find((one) => !before.has(one.key) && one.cause === 'OTHER_WAY')
+  if (put && entry.value?.cause !== 'OTHER_WAY') current.value = put.key
+}
+
 async function claim(to: 'ACCEPTED' | 'DECLINED') {
   try {
     await desk.decideClaim(entry.value!.submissionId, 'OPEN', to)
@@ -124,7 +132,7 @@ async function keys(event: KeyboardEvent) {
 <template>
   <div class="page">
     <header><div><h1>{{ t.title }}</h1><p class="quiet">{{ t.intro }}</p></div></header>
-    <PutIn @put="load" />
+    <PutIn @put="showPut" />
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <LoadingPart v-if="!tray && !problem" />
     <EmptyPart v-if="tray && entries.length === 0" :words="t.none" />
@@ -224,6 +232,10 @@ html .entry {
   font-size: 14px;
 }
 .sheet {
+  position: sticky;
+  top: 12px;
+  max-height: calc(100vh - 24px);
+  overflow: auto;
   padding: 12px 16px;
   border: 1px solid var(--line);
   border-radius: 4px;
