@@ -2,7 +2,6 @@ package oakbasket.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -24,7 +23,6 @@ class RefilingKillTest {
     /** A few in every run; many of 10,000 files by bench/refiling.sh. */
     private static final int KILLS = Integer.parseInt(System.getenv().getOrDefault("REFILING_KILLS", "3"));
     private static final int FILES = Integer.parseInt(System.getenv().getOrDefault("REFILING_FILES", "400"));
-    private static final int TOGETHER = 50;
     private static final String RULES = """
             {"version":0,"rules":[{"conditions":[{"subject":"NAME","test":"MATCHES","value":"file[0-9]*[02468]\\\\.txt"}],"place":{"folder":"{round}/Even","name":"{person}"}},
              {"conditions":[],"place":{"folder":"{round}/Odd/{original}","name":"{item}"}}]}""";
@@ -37,8 +35,7 @@ class RefilingKillTest {
         int killed = 0;
         try (PackagedApp app = new PackagedApp(data, "--oakbasket.demo=true")) {
             Api api = new Api(app.url());
-            long round = round(api);
-            send(api, app.url(), api.personalLink(round, "Ada"));
+            long round = ManyFiles.send(api, app.url(), "Moved", FILES);
             assertThat(api.send("PUT", "/api/rules/" + round, RULES.getBytes(StandardCharsets.UTF_8), "Content-Type", "application/json").statusCode()).isEqualTo(200);
             long batch = 0;
             while (killed < KILLS || batch != 0) {
@@ -67,36 +64,6 @@ class RefilingKillTest {
         assertThat(killed).isEqualTo(KILLS);
     }
 
-    private static long round(Api api) {
-        String sheet = """
-                {"title":"Moved","deadlineDate":"2099-06-30","zone":"UTC","folderPattern":"{round}/{person}","namePattern":"{original}{ext}",
-                 "items":[{"title":"Anything","maxFiles":5000,"maxMebibytes":1,"kinds":[]},{"title":"Anything else","maxFiles":5000,"maxMebibytes":1,"kinds":[]}],"people":[{"name":"Ada","email":"ada.moved@example.org"}]}""";
-        long id = Api.json(api.post("/api/rounds", sheet)).path("head").path("id").asLong();
-        assertThat(api.post("/api/rounds/" + id + "/open", "{\"version\":1}").statusCode()).isEqualTo(204);
-        return id;
-    }
-
-    private static void send(Api api, String base, String link) {
-        String token = link.substring(link.lastIndexOf('/') + 1);
-        Api sender = Api.stranger(base);
-        String submission = Api.json(sender.send("POST", "/api/basket/submissions", "{}".getBytes(StandardCharsets.UTF_8), "Oak-Link", token, "Content-Type", "application/json")).path("submission").asString();
-        for (int from = 0; from < FILES; from += TOGETHER) {
-            StringBuilder list = new StringBuilder("[");
-            ByteArrayOutputStream content = new ByteArrayOutputStream();
-            for (int n = from; n < Math.min(FILES, from + TOGETHER); n++) {
-                byte[] one = ("content of " + n).getBytes(StandardCharsets.UTF_8);
-                list.append(n == from ? "" : ",").append("{\"item\":").append(1 + n % 2).append(",\"name\":\"file").append(n).append(".txt\",\"bytes\":").append(one.length).append(",\"once\":\"").append(n).append("\"}");
-                content.writeBytes(one);
-            }
-            byte[] head = list.append(']').toString().getBytes(StandardCharsets.UTF_8);
-            ByteArrayOutputStream body = new ByteArrayOutputStream();
-            body.writeBytes(head);
-            body.writeBytes(content.toByteArray());
-            assertThat(sender.send("POST", "/api/basket/files", body.toByteArray(), "Oak-Link", token, "Oak-Submission", submission, "Oak-Index", "" + head.length, "Content-Type", "application/octet-stream").statusCode())
-                    .isEqualTo(200);
-        }
-    }
-
     private static void check(Api api, Path data, long round, String when) throws Exception {
         Map<String, String> lying = new HashMap<>();
         Path root = data.resolve("files");
@@ -108,7 +75,7 @@ class RefilingKillTest {
         assertThat(lying).as(when).hasSize(FILES);
         assertThat(new HashSet<>(lying.values())).as("%s: each content once", when).hasSize(FILES);
         Set<String> recorded = new HashSet<>();
-        JsonNode panel = api.get("/api/baskets/" + api.row(round, "Ada").path("id").asLong());
+        JsonNode panel = api.get("/api/baskets/" + api.row(round, ManyFiles.PERSON).path("id").asLong());
         for (JsonNode file : panel.path("files")) {
             String place = file.path("path").asString();
             recorded.add(place);
