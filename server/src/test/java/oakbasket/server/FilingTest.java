@@ -6,8 +6,12 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
 import oakbasket.server.filing.Deliveries;
 import org.junit.jupiter.api.Test;
@@ -59,7 +63,7 @@ class FilingTest {
             return List.of();
         }
         try (Stream<Path> all = Files.walk(folder)) {
-            return all.filter(Files::isRegularFile).map(path -> folder.relativize(path).toString()).filter(path -> !path.startsWith(".oak")).sorted().toList();
+            return all.filter(Files::isRegularFile).map(path -> folder.relativize(path).toString()).filter(path -> !path.substring(path.lastIndexOf('/') + 1).startsWith(".oak")).sorted().toList();
         } catch (IOException problem) {
             return List.of("being changed");
         }
@@ -149,6 +153,67 @@ class FilingTest {
             RunningApp.bean(Deliveries.class).wake();
             return lying(share);
         }, there -> there.equals(List.of("Ada Brook/Ada Brook - Field map.pdf")));
+    }
+
+    @ParameterizedTest(name = "{0}")
+    @CsvSource({"the disk is full", "the root is gone"})
+    void whatHappensInTheMiddleOfABatchLosesNothingAndItCanBeDoneAgain(String what) throws Exception {
+        int count = 12;
+        TestRound.Sender ada = round.personal("Ada Brook").begin();
+        for (int n = 0; n < count; n++) {
+            assertThat(ada.send(2, "map " + n + ".txt", ("map " + n + " of " + round.id).getBytes(StandardCharsets.UTF_8)).status()).isEqualTo(201);
+        }
+        ada.finish();
+        Path share = Files.createTempDirectory(OTHER_DISK, "oak-middle");
+        Path gone = share.resolveSibling(share.getFileName() + "-gone");
+        long root = root(share);
+        place(rule("", "ITEM", "IS", "Field map"), root, "{person}", "{original}");
+        JsonNode shown = trial();
+        assertThat(shown.path("moves").asInt()).isEqualTo(count);
+        keep();
+        AtomicInteger placed = new AtomicInteger();
+        RunningApp.DISK.before(path -> {
+            if (path.startsWith(share) && placed.incrementAndGet() > count / 3) {
+                if (what.equals("the root is gone") && Files.exists(share)) {
+                    Files.move(share, gone);
+                }
+                throw new IOException("No space left on device");
+            }
+        });
+        JsonNode ended;
+        try {
+            ended = ended(apply(shown));
+        } finally {
+            RunningApp.DISK.mend();
+        }
+        assertThat(ended.path("refiling").path("failed").asInt()).isBetween(1, count);
+        assertThat(ended.path("stayed").toString()).contains("The disk did not take it");
+        if (Files.exists(gone)) {
+            Files.move(gone, share);
+        }
+        List<String> there = Waiting.until(() -> {
+            RunningApp.bean(Deliveries.class).wake();
+            return contents(share);
+        }, contents -> contents.size() == count);
+        assertThat(there).as("each exactly once").doesNotHaveDuplicates();
+        JsonNode again = trial();
+        assertThat(again.path("moves").asInt()).isEqualTo(ended.path("refiling").path("failed").asInt());
+        assertThat(ended(apply(again)).path("refiling").path("failed").asInt()).isZero();
+        assertThat(lying(share)).hasSize(count);
+        assertThat(contents(share)).hasSize(count).doesNotHaveDuplicates();
+
+        Path unfinished = share.resolve("Ada Brook/.oak-copy-of-a-crash");
+        Files.writeString(unfinished, "half of it");
+        desk.post("/api/findings/look", "");
+        assertThat(unfinished).as("it may still be being written").exists();
+        Files.setLastModifiedTime(unfinished, FileTime.from(Instant.now().minus(Duration.ofHours(2))));
+        desk.post("/api/findings/look", "");
+        assertThat(unfinished).doesNotExist();
+    }
+
+    /** What all files of the round hold, those in a root and those in the round's own folder. */
+    private List<String> contents(Path root) {
+        return Stream.of(root, files.resolve(round.title())).flatMap(folder -> lying(folder).stream().map(path -> text(folder.resolve(path)))).toList();
     }
 
     @ParameterizedTest(name = "{0}")

@@ -13,19 +13,20 @@ import java.util.stream.Stream;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.account.AccountService;
+import oakbasket.server.storage.Disk;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.boot.web.server.servlet.context.ServletWebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.annotation.Bean;
-import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Primary;
 
-/** The real application, started once for all tests of this module, on a free port with its data in a fresh folder and a clock the tests set. */
+/** The real application, started once for all tests of this module, on a free port with its data in a fresh folder a clock the tests set, and a disk they can break. */
 final class RunningApp {
 
     static final String EMAIL = "robin@example.org";
     static final String PASSWORD = "willow by the water";
     static final SettableClock CLOCK = new SettableClock();
+    static final BreakableDisk DISK = new BreakableDisk();
     static final Path DATA = freshFolder();
     private static final ConfigurableApplicationContext CONTEXT = start();
     static final String URL = "http://localhost:" + ((ServletWebServerApplicationContext) CONTEXT).getWebServer().getPort();
@@ -39,7 +40,7 @@ final class RunningApp {
 
     /** Starts another application on its own data folder. */
     static ConfigurableApplicationContext startOn(Path data, String... more) {
-        return new SpringApplicationBuilder(OakBasketApplication.class, TestClock.class).run(Stream.concat(Stream.of("--server.port=0", "--oakbasket.data=" + data,
+        return new SpringApplicationBuilder(OakBasketApplication.class, StandIns.class).run(Stream.concat(Stream.of("--server.port=0", "--oakbasket.data=" + data,
                 "--oakbasket.office=Fennbrook Catchment Partnership", "--oakbasket.series-every=PT0.2S", "--oakbasket.post-every=P1D", "--oakbasket.reminders-every=P1D"),
                 Stream.of(more)).toArray(String[]::new));
     }
@@ -60,12 +61,18 @@ final class RunningApp {
         }
     }
 
-    @Configuration(proxyBeanMethods = false)
-    static class TestClock {
+    /** What stands in for the real one; no {@code @Configuration}, so that applications of other tests do not find it. */
+    static class StandIns {
         @Bean
         @Primary
         Clock settableClock() {
             return CLOCK;
+        }
+
+        @Bean
+        @Primary
+        Disk breakableDisk() {
+            return DISK;
         }
     }
 

@@ -91,6 +91,9 @@ class TrayTest {
     void alwaysDoThisMakesARuleThatGoesWithTheUndo() {
         toTray("{\"subject\":\"ITEM\",\"test\":\"IS\",\"value\":\"Field map\"}");
         send("Tansy Mere", 2, "one.txt");
+        assertThat(decide(entry("one.txt"), ",\"always\":true,\"senders\":[999999]").problem()).isEqualTo("changed-elsewhere");
+        assertThat(desk.get("/api/rules/" + round.id).json().path("rules")).as("what does not come about leaves no rule").hasSize(1);
+        assertThat(entry("one.txt").isMissingNode()).isFalse();
         Http.Answer decided = decide(entry("one.txt"), ",\"always\":true");
         assertThat(decided.status()).as(decided.text()).isEqualTo(200);
         JsonNode rules = desk.get("/api/rules/" + round.id).json().path("rules");

@@ -34,6 +34,7 @@ public class Deliveries implements DisposableBean {
     private final EffectTable effects;
     private final ReceivedFiles files;
     private final FilesOnDisk disk;
+    private final FileMoves moves;
     private final Refile refile;
     private final Filing filing;
     private final Notices notices;
@@ -48,10 +49,11 @@ public class Deliveries implements DisposableBean {
         return thread;
     });
 
-    Deliveries(EffectTable effects, ReceivedFiles files, FilesOnDisk disk, Refile refile, Filing filing, Notices notices, Journal journal, FileStore store, Transactions transactions, LiveHub live) {
+    Deliveries(EffectTable effects, ReceivedFiles files, FilesOnDisk disk, FileMoves moves, Refile refile, Filing filing, Notices notices, Journal journal, FileStore store, Transactions transactions, LiveHub live) {
         this.effects = effects;
         this.files = files;
         this.disk = disk;
+        this.moves = moves;
         this.refile = refile;
         this.filing = filing;
         this.notices = notices;
@@ -82,6 +84,7 @@ public class Deliveries implements DisposableBean {
     private void deliver() {
         asked.set(false);
         try {
+            moves.finishPostponed();
             boolean more = bringWaiting();
             more |= makeCopies();
             notices.tell();

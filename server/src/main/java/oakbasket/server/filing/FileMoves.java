@@ -2,8 +2,10 @@ package oakbasket.server.filing;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Supplier;
 import oakbasket.core.filing.Place;
 import oakbasket.server.journal.Journal;
@@ -15,7 +17,6 @@ import oakbasket.server.storage.Transactions;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.SmartInitializingSingleton;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
 /**
@@ -33,8 +34,10 @@ public class FileMoves implements SmartInitializingSingleton {
     private final EffectTable effects;
     private final Journal journal;
     private final Transactions transactions;
-    /** Moves that a crash interrupted and that concern a root which cannot be reached. */
-    private final List<ReceivedFile> postponed = new ArrayList<>();
+    /** Moves that a crash or a root that went away interrupted, until every root they concern can be reached. */
+    private final List<ReceivedFile> postponed = new CopyOnWriteArrayList<>();
+    /** Places that may hold a file which did not come to lie there, because their root went away while it was brought. */
+    private final Map<String, Long> doubtful = new ConcurrentHashMap<>();
 
     FileMoves(ReceivedFiles files, FileStore store, Roots roots, EffectTable effects, Journal journal, Transactions transactions) {
         this.files = files;
@@ -105,6 +108,9 @@ public class FileMoves implements SmartInitializingSingleton {
                 placed = store.place(from, to);
             } finally {
                 if (!placed) {
+                    if (!roots.isThere(Place.root(to))) {
+                        doubtful.put(to, file.id());
+                    }
                     end(file);
                 }
             }
@@ -120,8 +126,13 @@ public class FileMoves implements SmartInitializingSingleton {
             swap(file, to);
             beside.run();
         });
-        store.removeName(file.storedPath(), to);
-        end(file);
+        try {
+            store.removeName(file.storedPath(), to);
+            end(file);
+        } catch (RuntimeException away) {
+            LOG.warn("File {} has moved; its old place is emptied when both roots can be reached", file.id(), away);
+            postponed.add(files.byId(file.id()));
+        }
     }
 
     private void swap(ReceivedFile file, String to) {
@@ -147,10 +158,15 @@ public class FileMoves implements SmartInitializingSingleton {
         }
     }
 
-    /** Tries again what start-up could not finish because a root was away. */
-    @Scheduled(initialDelay = 60_000, fixedDelay = 60_000)
+    /** Tries again what could not be finished because a root was away. */
     void finishPostponed() {
         postponed.removeIf(this::finish);
+        doubtful.forEach((place, file) -> {
+            if (roots.isThere(Place.root(place))) {
+                files.find(file).filter(now -> !now.storedPath().equals(place) && now.otherPath() == null && !files.taken(place) && Files.isRegularFile(store.resolve(now.storedPath()))).ifPresent(now -> store.removeName(place, now.storedPath()));
+                doubtful.remove(place, file);
+            }
+        });
     }
 
     /** Whatever had happened: the recorded place keeps the file where it has it, else the other one becomes the recorded place. */
@@ -168,7 +184,7 @@ public class FileMoves implements SmartInitializingSingleton {
             transactions.durably(() -> swap(file, other));
         }
         end(file);
-        LOG.info("Start-up: file {} was moving; it has one place again", file.id());
+        LOG.info("File {} was moving; it has one place again", file.id());
         return true;
     }
 }

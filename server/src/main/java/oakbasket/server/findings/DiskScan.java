@@ -37,7 +37,10 @@ import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
-/** Looks at every folder and compares it with the records. Only what looks otherwise than before is read; nothing is ever changed by it. */
+/**
+ * Looks at every folder and compares it with the records. Only what looks otherwise than before is read; nothing is ever changed by it, but for copies
+ * that were never finished.
+ */
 @Service
 class DiskScan {
 
@@ -45,6 +48,8 @@ class DiskScan {
     private static final int MOST_NEW = 10_000;
     /** What changed just now may still be being filed. */
     private static final Duration SETTLED = Duration.ofSeconds(5);
+    /** A copy that nothing was written to for so long will not be finished. */
+    private static final Duration ABANDONED = Duration.ofHours(1);
 
     /** What was found; sizes and hashes as the records of findings have them. */
     private record Found(Finding.Kind kind, String place, @Nullable Long file, long size, byte @Nullable [] sha256) {
@@ -150,11 +155,17 @@ class DiskScan {
     private void newOnes(long root, List<Found> found) throws IOException {
         Path folder = roots.path(root);
         Instant settled = machine.now().minus(SETTLED);
+        Instant abandoned = machine.now().minus(ABANDONED);
         List<String> places = new ArrayList<>();
         Map<String, Long> sizes = new HashMap<>();
         Files.walkFileTree(folder, new SimpleFileVisitor<>() {
             @Override
-            public FileVisitResult visitFile(Path path, BasicFileAttributes now) {
+            public FileVisitResult visitFile(Path path, BasicFileAttributes now) throws IOException {
+                if (Roots.isUnfinished(path.getFileName().toString()) && now.lastModifiedTime().toInstant().isBefore(abandoned)) {
+                    // What it was a copy of stays until the copy is whole and has its name.
+                    Files.deleteIfExists(path);
+                    return FileVisitResult.CONTINUE;
+                }
                 if (now.isRegularFile() && !Roots.isOwn(path.getFileName().toString()) && now.lastModifiedTime().toInstant().isBefore(settled)) {
                     String place = Place.of(root, folder.relativize(path).toString());
                     places.add(place);

@@ -319,7 +319,11 @@ public class FileStore {
         disk.delete(incoming(uploadId));
     }
 
-    /** Removes one of two names of the same file, or of its copy on another disk; any other file that has this name stays. */
+    /**
+     * Removes one of two names of the same file, or of its copy on another disk; any other file that has this name stays.
+     *
+     * @throws UncheckedIOException also when the file cannot be found under the name that it keeps
+     */
     public void removeName(String relative, String sameFile) {
         try {
             Path extra = resolve(relative);
@@ -329,7 +333,9 @@ public class FileStore {
                 flushFolder(folderOf(extra));
             }
         } catch (NoSuchFileException gone) {
-            return;
+            if (Files.exists(resolve(relative))) {
+                throw new UncheckedIOException(gone);
+            }
         } catch (IOException problem) {
             throw new UncheckedIOException(problem);
         }

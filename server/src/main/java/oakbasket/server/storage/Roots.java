@@ -98,6 +98,11 @@ public class Roots {
 
     /** Whether a name below a root is one that this program put there for itself. */
     public static boolean isOwn(String name) {
-        return name.equals(MARK) || name.startsWith(FileStore.COPY_MARK);
+        return name.equals(MARK) || isUnfinished(name);
+    }
+
+    /** Whether a file of this name is a copy that was not whole yet. */
+    public static boolean isUnfinished(String name) {
+        return name.startsWith(FileStore.COPY_MARK);
     }
 }

@@ -47,7 +47,6 @@ import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.boot.web.server.servlet.context.ServletWebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.annotation.Bean;
-import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Primary;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
@@ -70,7 +69,7 @@ class DurabilityTest {
     private String token;
     private String submission;
 
-    @Configuration(proxyBeanMethods = false)
+    /** No {@code @Configuration}, so that applications of other tests do not find it. */
     static class Watched {
         @Bean
         @Primary
