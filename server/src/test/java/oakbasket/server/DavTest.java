@@ -131,6 +131,21 @@ class DavTest {
         assertThat(ask("GET", path("inner/"), "").status()).isEqualTo(405);
     }
 
+    /**
+     * litmus (Debian's litmus 0.13, a test suite for RFC 4918) writes before it reads, which this share refuses; so its writing goes to the disk and its questions to the share. What is about locks,
+     * properties of one's own, copying and moving cannot be answered by a share that is only read.
+     */
+    @Test
+    void litmusFindsNoFaultWithWhatAReadOnlyShareAnswers() throws Exception {
+        try (WritingFront front = new WritingFront(path(""), FILES.resolve(folder))) {
+            String said = run(Map.of("TESTS", "basic props http"), "", "litmus", "-k", front.url(), RunningApp.EMAIL, password);
+            for (String one : List.of("put_get", "put_get_utf8_segment", "propfind_invalid", "propfind_invalid2", "propfind_d0", "expect100")) {
+                assertThat(said).as(one).containsPattern("(?m)^ *\\d+\\. " + one + "\\.+ .*pass$");
+            }
+            assertThat(said).as("locks belong to class 2").containsPattern("options\\.+ WARNING: server does not claim Class 2 compliance\\s+\\.+ pass");
+        }
+    }
+
     private String run(Map<String, String> environment, String input, String... command) throws Exception {
         ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true).directory(own.toFile());
         builder.environment().putAll(environment);
