@@ -61,6 +61,9 @@ class Glances {
                 case "ods" -> sheet(file);
                 case "docx", "odt" -> document(file);
                 case "pptx", "odp" -> slides(file);
+                case "doc" -> cut(OldOffice.document(file));
+                case "xls" -> table(OldOffice.rows(file, MOST_ROWS + 1, MOST_COLUMNS));
+                case "ppt" -> cut(OldOffice.slides(file));
                 case "rtf" -> rtf(file);
                 case "gpx" -> gpx(file);
                 default -> isText(mediaType, ending) ? text(file) : Glance.of(Glance.Kind.NONE);
@@ -76,7 +79,10 @@ class Glances {
     }
 
     private static Glance text(Path file) throws IOException {
-        String all = beginning(file);
+        return cut(beginning(file));
+    }
+
+    private static Glance cut(String all) {
         return Glance.text(all.substring(0, Math.min(all.length(), MOST_CHARACTERS)), all.length() > MOST_CHARACTERS);
     }
 

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
@@ -11,8 +12,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Random;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import org.apache.poi.hslf.usermodel.HSLFSlideShow;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.junit.jupiter.api.Test;
@@ -59,6 +62,38 @@ class GlancesTest {
         assertThat(of("a.odt", "application/zip", zip("content.xml", ODF_WORDS)).text()).isEqualTo("Title\nOne two\nthree");
         assertThat(of("a.pptx", "application/zip", zip("ppt/slides/slide1.xml", "<a:p xmlns:a=\"x\"><a:r><a:t>Slide</a:t></a:r></a:p>")).text()).isEqualTo("Slide");
         assertThat(of("a.rtf", "application/rtf", "{\\rtf1\\ansi Plain {\\b bold} text.\\par}").text()).isEqualTo("Plain bold text.");
+    }
+
+    /** The document and the workbook were written by LibreOffice 7.4 in the formats of Word 97 and Excel 97, the slides by Apache POI. */
+    @Test
+    void officeFilesOfBefore2007AreShownToo() throws Exception {
+        assertThat(of("letter.doc", "application/msword", kept("letter.doc")).text().strip().lines().map(String::strip)).containsExactly("Dear Ada,", "the path by the Br\u00fccke is closed.");
+        assertThat(of("counts.xls", "application/vnd.ms-excel", kept("counts.xls")).rows().subList(0, 2).stream().map(row -> row.subList(0, 2)).toList())
+                .containsExactly(List.of("Site", "Count"), List.of("Upper Fenn", "12"));
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (HSLFSlideShow show = new HSLFSlideShow()) {
+            show.createSlide().createTextBox().setText("Otter watch, \u00fcber die Br\u00fccke");
+            show.write(out);
+        }
+        assertThat(of("talk.ppt", "application/vnd.ms-powerpoint", out.toByteArray()).text()).contains("Otter watch, \u00fcber die Br\u00fccke");
+
+        // Bytes turned over at random: whatever comes of it, it comes, and soon.
+        Random random = new Random(7);
+        for (String name : List.of("letter.doc", "counts.xls")) {
+            for (int round = 0; round < 300; round++) {
+                byte[] broken = kept(name);
+                for (int n = 0; n < 1 + random.nextInt(40); n++) {
+                    broken[random.nextInt(broken.length)] = (byte) random.nextInt();
+                }
+                assertThat(of(name, "application/msword", broken).kind()).isIn(Glance.Kind.TEXT, Glance.Kind.TABLE, Glance.Kind.UNREADABLE);
+            }
+        }
+    }
+
+    private static byte[] kept(String name) throws Exception {
+        try (InputStream in = GlancesTest.class.getResourceAsStream("/preview/" + name)) {
+            return in.readAllBytes();
+        }
     }
 
     @Test
