@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import org.junit.jupiter.api.Test;
@@ -19,6 +20,33 @@ class FilingJourneysTest extends Journey {
         filesFor(sender, item).setInputFiles(pdf(name, name));
         send(sender);
         assertThat(sender.locator("h1")).containsText("Thank you");
+    }
+
+    /** What came by post is put into the tray, filed for whom it is of, and given back. */
+    @Test
+    void aPaperThatCameByPostIsPutInFiledAndGivenBack() {
+        long round = openRound("Posted papers", "");
+        Page desk = desk("/tray");
+        desk.locator("input[type=file]").setInputFiles(new FilePayload("Sallow, Rowan, signed.txt", "text/plain", "by post".getBytes(StandardCharsets.UTF_8)));
+        Locator entry = desk.locator(".split li").filter(new Locator.FilterOptions().setHasText("Sallow, Rowan, signed.txt"));
+        assertThat(entry).hasCount(1);
+        entry.locator("button").click();
+        assertThat(desk.locator(".sheet pre")).hasText("by post");
+        assertThat(desk.locator(".sheet")).containsText("Put in at the desk by");
+        assertThat(desk.locator("#loose-person-hint")).hasText("Its name or its folder says: rowan sallow");
+        Fields.choose(desk, "Round", "Posted papers");
+        Browser.assertAccessible(desk);
+        entry.locator("button").press("a");
+        assertThat(desk.getByText("Choose what it is")).isVisible();
+        Fields.choose(desk, "Person", "Rowan Sallow");
+        Fields.choose(desk, "Item", "Learning log");
+        button(desk, "Accept").click();
+        assertThat(desk.locator(".said").last()).containsText("1 file is filed");
+        assertThat(entry).hasCount(0);
+        assertThat(api.row(round, "Rowan Sallow").path("files").asInt()).isEqualTo(1);
+        desk.locator(".said").last().getByText("Undo").click();
+        assertThat(entry).hasCount(1);
+        assertThat(api.row(round, "Rowan Sallow").path("files").asInt()).isZero();
     }
 
     @Test

@@ -132,6 +132,7 @@ class DemoData implements ApplicationRunner {
         placementPortfolios(account);
         riverFlySheets(account);
         demoFiling.byHand(consentPacks(account), account);
+        demoFiling.byPost(account);
         lastAutumn(account);
         drafts.begin(sheet("Bankside tree inventory", "", List.of(item("Inventory sheet", "One row per tree.", true, 1, 1, "SPREADSHEET")),
                 List.of(), today().plusDays(34), "", false, plan(-7)), account);

@@ -1,5 +1,6 @@
 package oakbasket.server.demo;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
@@ -15,6 +16,7 @@ import oakbasket.core.filing.Placement;
 import oakbasket.core.filing.Subject;
 import oakbasket.core.filing.Test;
 import oakbasket.server.findings.Findings;
+import oakbasket.server.loose.LooseFiles;
 import oakbasket.server.removal.RemovedFiles;
 import oakbasket.server.review.FilesOnDisk;
 import oakbasket.server.review.ReceivedFile;
@@ -37,14 +39,16 @@ class DemoFiling {
     private final FilesOnDisk disk;
     private final FileStore store;
     private final Findings findings;
+    private final LooseFiles loose;
 
-    DemoFiling(RuleSets rules, ReceivedFiles files, RemovedFiles removed, FilesOnDisk disk, FileStore store, Findings findings) {
+    DemoFiling(RuleSets rules, ReceivedFiles files, RemovedFiles removed, FilesOnDisk disk, FileStore store, Findings findings, LooseFiles loose) {
         this.rules = rules;
         this.files = files;
         this.removed = removed;
         this.disk = disk;
         this.store = store;
         this.findings = findings;
+        this.loose = loose;
     }
 
     private static FilingRuleBuilder rule(String name, Condition... conditions) {
@@ -63,6 +67,16 @@ class DemoFiling {
     /** Sends to the tray what comes late to the surveys. */
     void lateToTray(long round, long account) {
         rules.change(round, 0, List.of(rule("Late photos", new Condition(Subject.LATE, Test.IS, Subject.YES), new Condition(Subject.ITEM, Test.IS, "Site photos")).tray(true).build()), account);
+    }
+
+    /** Papers that came by post: one that says whose it is, and one that does not. */
+    void byPost(long account) {
+        put("Benjamin Oakley, certificate of insurance.pdf", DemoFiles.pdf("Certificate of insurance", List.of("Insured: Benjamin Oakley", "Public liability, valid through 31 March")), account);
+        put("scan 0007.pdf", DemoFiles.pdf("To whom it may concern", List.of("Please find my consent enclosed.", "T. Reed")), account);
+    }
+
+    private void put(String name, byte[] content, long account) {
+        loose.put(name, content.length, new ByteArrayInputStream(content), account);
     }
 
     /** A file in the bin, one changed, one moved, and one that nobody sent. */
