@@ -99,7 +99,7 @@ const pickable = computed(() => folder.value?.rows.filter((row) => row.fileId !=
     <LoadingPart v-if="!folder && !problem" />
     <div v-if="folder" class="split" :class="{ alone: !shown }">
       <div class="list">
-        <p class="quiet">{{ searching ? t.found(folder.files) : t.count(folder.folders, folder.files) }}</p>
+        <p class="quiet">{{ searching ? t.found(folder.files) : [folder.folders > 0 ? t.folders(folder.folders) : '', t.files(folder.files)].filter(Boolean).join(', ') }}</p>
         <EmptyPart v-if="folder.rows.length === 0" :words="searching ? t.noneFound : t.empty" />
         <table v-else class="plain">
           <thead>

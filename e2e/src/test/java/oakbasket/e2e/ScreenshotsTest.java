@@ -91,6 +91,8 @@ class ScreenshotsTest {
         desk.getByText("Office closed").first().waitFor();
         shoot(desk, "setup");
         desk.navigate(base + "/filing");
+        desk.getByText("Change", new Page.GetByTextOptions().setExact(true)).first().click();
+        desk.locator("#rule-1-place-folder").fill("Tracks/{received:yyyy}/{round}");
         desk.getByText("Try it on what is here").click();
         desk.locator(".trial .sums").waitFor();
         shoot(desk, "filing");
