@@ -169,6 +169,11 @@ export const limits = {
       least: 1
     }
   },
+  TypedLetterSetting: {
+    signature: {
+      longest: 1000
+    }
+  },
   TypedText: {
     body: {
       longest: 5000

@@ -349,7 +349,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_3"];
+        put: operations["change_4"];
         post?: never;
         delete: operations["discard"];
         options?: never;
@@ -621,7 +621,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["person"];
-        put: operations["change_2"];
+        put: operations["change_3"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1215,6 +1215,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["undo_4"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letter-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["now"];
+        put: operations["change_2"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2013,7 +2029,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["change_4"];
+        get: operations["change_5"];
         put?: never;
         post: operations["apply"];
         delete?: never;
@@ -3502,6 +3518,13 @@ export interface components {
             letters: components["schemas"]["ListedLetter"][];
             more: boolean;
         };
+        LetterSetting: {
+            calendar: boolean;
+            replyTo: string;
+            signature: string;
+            /** Format: int32 */
+            version: number;
+        };
         LetterTick: {
             /** Format: date-time */
             at: string;
@@ -4517,6 +4540,13 @@ export interface components {
             test: "IS" | "IS_NOT" | "CONTAINS" | "CONTAINS_NOT" | "BEGINS" | "ENDS" | "MATCHES" | "AT_LEAST" | "AT_MOST" | null;
             value: string | null;
         };
+        TypedLetterSetting: {
+            calendar: boolean | null;
+            replyTo: string | null;
+            signature: string | null;
+            /** Format: int32 */
+            version: number | null;
+        };
         TypedPlacement: {
             folder: string | null;
             name: string | null;
@@ -5422,7 +5452,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -6101,7 +6131,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -7392,6 +7422,68 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    now: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LetterSetting"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedLetterSetting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LetterSetting"];
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -9086,7 +9178,7 @@ export interface operations {
             };
         };
     };
-    change_4: {
+    change_5: {
         parameters: {
             query?: never;
             header?: never;

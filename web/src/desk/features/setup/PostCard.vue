@@ -3,6 +3,7 @@ import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { say, sayProblem } from '../../say'
 import { useRead } from '../../queries'
+import LetterSettingForm from './LetterSettingForm.vue'
 import LetterTextForm from './LetterTextForm.vue'
 
 /** How letters leave, and what they say. */
@@ -31,6 +32,8 @@ async function test() {
       <p>{{ post.reachable ? t.linksBegin(post.links) : t.local(post.links) }}</p>
       <ElButton @click="test">{{ t.test }}</ElButton>
     </template>
+    <h3>{{ t.common }}</h3>
+    <LetterSettingForm />
     <h3>{{ t.texts }}</h3>
     <p class="quiet">{{ t.textsHelp }}</p>
     <LetterTextForm v-for="one in texts" :key="one.kind" :kept="one" @changed="loadTexts" />

@@ -2,12 +2,15 @@ package oakbasket.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import jakarta.mail.Part;
 import jakarta.mail.internet.MimeMessage;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
+import net.fortuna.ical4j.data.CalendarBuilder;
+import net.fortuna.ical4j.model.component.VEvent;
 import oakbasket.server.post.Postman;
 import oakbasket.server.post.ReminderRounds;
 import org.junit.jupiter.api.AfterEach;
@@ -193,6 +196,39 @@ class LettersTest {
         assertThat(Outbox.text(Outbox.to("Xan Elm").get(0))).contains("  - Consent (please send again: Page 2 is missing)\n", "Map (please send again: Too dark");
         assertThat(Outbox.header(Outbox.to("Xan Elm").get(0), "Bcc")).isEqualTo("null");
         assertThat(letters(round, "Yara Fern")).containsExactly("RETURN STOPPED NOTHING_RETURNED");
+    }
+
+    /** Sources: RFC 5545 (the entry, read by ical4j), RFC 6047 §2.4 (its media type), RFC 3834 §5 and RFC 3676 §4.3 (what machines send, and what parts a signature). */
+    @Test
+    void everyLetterHasTheOfficesSignatureAsTextAndHtmlAndTheDeadlineAsACalendarEntry() throws Exception {
+        Http desk = Http.desk();
+        String before = desk.get("/api/letter-settings").text();
+        int version = desk.get("/api/letter-settings").json().path("version").asInt();
+        assertThat(desk.put("/api/letter-settings", "{\"replyTo\":\"nobody\",\"version\":" + version + "}").at("replyTo")).contains("name@example.org");
+        assertThat(desk.put("/api/letter-settings", "{\"signature\":\"" + "x".repeat(1001) + "\",\"version\":" + version + "}").at("signature")).isNotEmpty();
+        assertThat(desk.get("/api/letter-settings").text()).as("nothing half-stored").isEqualTo(before);
+        assertThat(desk.put("/api/letter-settings", "{\"signature\":\"Ring 01632 960000\",\"replyTo\":\"papers@example.org\",\"calendar\":true,\"version\":" + version + "}").status()).isEqualTo(200);
+        assertThat(desk.put("/api/letter-settings", "{\"version\":" + version + "}").problem()).isEqualTo("changed-elsewhere");
+        try {
+            TestRound round = new TestRound().onlyPeople("Ina Reed").withLetters(INVITE).open();
+            RunningApp.CLOCK.set(Instant.parse("2026-06-01T09:11:00Z"));
+            deliver();
+            MimeMessage mail = Outbox.to("Ina Reed").get(0);
+            assertThat(Outbox.header(mail, "Reply-To")).contains("papers@example.org");
+            assertThat(Outbox.header(mail, "X-Auto-Response-Suppress")).isEqualTo("OOF, AutoReply");
+            assertThat(Outbox.text(mail)).endsWith("\n-- \nRing 01632 960000\n");
+            String html = (String) Outbox.part(mail, "text/html").getContent();
+            String link = Outbox.text(mail).replaceAll("(?s).*(https?://\\S+/b/\\S+).*", "$1");
+            assertThat(html).contains("<a href=\"" + link + "\"", ">" + link + "</a>", "Ring 01632 960000");
+            Part entry = Outbox.part(mail, "text/calendar");
+            assertThat(entry.getContentType()).contains("method=PUBLISH");
+            VEvent event = (VEvent) new CalendarBuilder().build(entry.getInputStream()).getComponents("VEVENT").get(0);
+            assertThat(event.getSummary().getValue()).isEqualTo("Deadline: " + round.title() + " (Fennbrook Catchment Partnership)");
+            assertThat(Instant.from(event.getDateTimeStart().getDate())).isEqualTo(Instant.parse("2026-06-30T16:00:00Z"));
+            assertThat(event.getUid().orElseThrow().getValue()).startsWith("deadline-" + round.row("Ina Reed").path("id"));
+        } finally {
+            desk.put("/api/letter-settings", "{\"version\":" + (version + 1) + "}");
+        }
     }
 
     @Test

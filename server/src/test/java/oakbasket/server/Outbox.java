@@ -1,6 +1,8 @@
 package oakbasket.server;
 
 import jakarta.mail.MessagingException;
+import jakarta.mail.Multipart;
+import jakarta.mail.Part;
 import jakarta.mail.Session;
 import jakarta.mail.internet.MimeMessage;
 import java.io.IOException;
@@ -30,7 +32,28 @@ final class Outbox {
 
     static String text(MimeMessage mail) {
         try {
-            return ((String) mail.getContent()).replace("\r\n", "\n");
+            return ((String) part(mail, "text/plain").getContent()).replace("\r\n", "\n");
+        } catch (IOException | MessagingException problem) {
+            throw new IllegalStateException(problem);
+        }
+    }
+
+    /** The first part of a kind, however deep it lies; null when there is none. */
+    static Part part(Part within, String kind) {
+        try {
+            if (within.isMimeType(kind)) {
+                return within;
+            }
+            if (within.isMimeType("multipart/*")) {
+                Multipart all = (Multipart) within.getContent();
+                for (int n = 0; n < all.getCount(); n++) {
+                    Part found = part(all.getBodyPart(n), kind);
+                    if (found != null) {
+                        return found;
+                    }
+                }
+            }
+            return null;
         } catch (IOException | MessagingException problem) {
             throw new IllegalStateException(problem);
         }

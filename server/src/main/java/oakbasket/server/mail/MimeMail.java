@@ -1,9 +1,14 @@
 package oakbasket.server.mail;
 
+import jakarta.activation.DataHandler;
 import jakarta.mail.MessagingException;
+import jakarta.mail.Part;
 import jakarta.mail.Session;
 import jakarta.mail.internet.InternetAddress;
+import jakarta.mail.internet.MimeBodyPart;
 import jakarta.mail.internet.MimeMessage;
+import jakarta.mail.internet.MimeMultipart;
+import jakarta.mail.util.ByteArrayDataSource;
 import java.io.UnsupportedEncodingException;
 import java.net.IDN;
 import java.nio.charset.StandardCharsets;
@@ -30,10 +35,34 @@ final class MimeMail extends MimeMessage {
         setRecipient(RecipientType.TO, address(mail.to()));
         setReplyTo(new InternetAddress[] {address(mail.replyTo())});
         setSubject(oneLine(mail.subject()), UTF_8);
-        setText(mail.body(), UTF_8);
+        MimeMultipart words = new MimeMultipart("alternative", text(mail.body(), "plain"), text(HtmlPart.of(mail.body()), "html"));
+        setContent(mail.calendar() == null ? words : new MimeMultipart("mixed", whole(words), calendar(mail.calendar())));
         setSentDate(Date.from(mail.date()));
         setHeader("Auto-Submitted", "auto-generated");
+        // Exchange and what came after it look for this instead (Microsoft, MS-OXCMAIL 2.2.3.2.14).
+        setHeader("X-Auto-Response-Suppress", "OOF, AutoReply");
         saveChanges();
+    }
+
+    private static MimeBodyPart text(String words, String kind) throws MessagingException {
+        MimeBodyPart part = new MimeBodyPart();
+        part.setText(words, UTF_8, kind);
+        return part;
+    }
+
+    private static MimeBodyPart whole(MimeMultipart parts) throws MessagingException {
+        MimeBodyPart part = new MimeBodyPart();
+        part.setContent(parts);
+        return part;
+    }
+
+    /** As RFC 6047 has it for what is published; a file of that name for programs that know no such part. */
+    private static MimeBodyPart calendar(String object) throws MessagingException {
+        MimeBodyPart part = new MimeBodyPart();
+        part.setDataHandler(new DataHandler(new ByteArrayDataSource(object.getBytes(StandardCharsets.UTF_8), "text/calendar; charset=utf-8; method=PUBLISH")));
+        part.setDisposition(Part.ATTACHMENT);
+        part.setFileName("deadline.ics");
+        return part;
     }
 
     @Override

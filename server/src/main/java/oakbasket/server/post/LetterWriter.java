@@ -1,5 +1,6 @@
 package oakbasket.server.post;
 
+import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -28,6 +29,7 @@ import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.words.Words;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Writes letters: what is owed at this moment, in the office's words. */
@@ -44,9 +46,10 @@ class LetterWriter {
     /**
      * A letter in words; links stand in the body as marks.
      *
-     * @param replyTo the coordinator who asks
+     * @param replyTo who reads answers
+     * @param calendar the deadlines as an iCalendar object; null when none goes along
      */
-    record Written(Person to, Person replyTo, String subject, String body) {
+    record Written(Person to, Person replyTo, String subject, String body, @Nullable String calendar) {
     }
 
     private final Rounds rounds;
@@ -54,17 +57,21 @@ class LetterWriter {
     private final ReceivedFiles files;
     private final AccountService accounts;
     private final LetterTexts texts;
+    private final LetterSettings common;
     private final Words words;
     private final Settings settings;
+    private final Clock clock;
 
-    LetterWriter(Rounds rounds, Contacts contacts, ReceivedFiles files, AccountService accounts, LetterTexts texts, Words words, Settings settings) {
+    LetterWriter(Rounds rounds, Contacts contacts, ReceivedFiles files, AccountService accounts, LetterTexts texts, LetterSettings common, Words words, Settings settings, Clock clock) {
         this.rounds = rounds;
         this.contacts = contacts;
         this.files = files;
         this.accounts = accounts;
         this.texts = texts;
+        this.common = common;
         this.words = words;
         this.settings = settings;
+        this.clock = clock;
     }
 
     /** Writes a letter about these baskets, which belong to one person. */
@@ -78,7 +85,16 @@ class LetterWriter {
         Person coordinator = new Person(asking.name(), MailAddress.parse(asking.email()));
         LetterFacts facts = new LetterFacts(LinkAddress.plain(contact.name()), LinkAddress.plain(settings.office()), LinkAddress.plain(asking.name()), papers);
         LetterText text = texts.of(kind).text();
-        return new Written(new Person(contact.name(), MailAddress.parse(contact.email())), coordinator, text.subjectFor(facts), text.bodyFor(facts));
+        return new Written(new Person(contact.name(), MailAddress.parse(contact.email())), common.replyTo(coordinator), text.subjectFor(facts), common.signed(text.bodyFor(facts)),
+                common.now().calendar() && kind != LetterKind.OVERDUE ? calendar(baskets) : null);
+    }
+
+    private String calendar(List<Told> baskets) {
+        return DeadlineEntries.of(baskets.stream().map(told -> {
+            Round round = rounds.opened(told.roundId());
+            boolean wholeDay = told.row().extended() || round.deadline().dateOnly();
+            return new DeadlineEntries.Entry(told.row().id(), words.of("letter.calendar", round.title(), settings.office()), told.row().deadline(), wholeDay ? round.zone() : null);
+        }).toList(), settings.letterSender(), clock.instant());
     }
 
     /** A text with made-up facts, to look at. */
@@ -88,7 +104,7 @@ class LetterWriter {
                 "https://oak.example.org/b/…");
         LetterFacts facts = new LetterFacts(words.of("letter.example.name"), settings.office(), account.name(), List.of(papers));
         Person person = new Person(account.name(), MailAddress.parse(account.email()));
-        return new Written(person, person, text.subjectFor(facts), text.bodyFor(facts));
+        return new Written(person, common.replyTo(person), text.subjectFor(facts), common.signed(text.bodyFor(facts)), null);
     }
 
     /**
@@ -104,7 +120,7 @@ class LetterWriter {
         LetterFacts facts = new LetterFacts(name.isEmpty() ? words.of("letter.example.name") : name, settings.office(), asking.name(), List.of(papers));
         Person person = new Person(asking.name(), MailAddress.parse(asking.email()));
         LetterText text = texts.of(kind).text();
-        return new Written(person, person, text.subjectFor(facts), text.bodyFor(facts));
+        return new Written(person, common.replyTo(person), text.subjectFor(facts), common.signed(text.bodyFor(facts)), null);
     }
 
     private LetterFacts.Papers papers(LetterKind kind, Round round, Board.Row row, Contact contact) {

@@ -123,7 +123,7 @@ public class Postman {
             return true;
         });
         try {
-            mailer.send(new OutgoingMail(messageId(letter), written.to(), written.replyTo(), written.subject(), links.open(written.body()), clock.instant()));
+            mailer.send(new OutgoingMail(messageId(letter), written.to(), written.replyTo(), written.subject(), links.open(written.body()), clock.instant(), written.calendar()));
         } catch (MailTrouble refused) {
             return refused(letter, refused);
         }

@@ -10,6 +10,7 @@ import static org.mockito.Mockito.when;
 import com.icegreen.greenmail.util.GreenMail;
 import com.icegreen.greenmail.util.ServerSetupTest;
 import jakarta.mail.MessagingException;
+import jakarta.mail.Multipart;
 import jakarta.mail.Session;
 import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeMessage;
@@ -89,7 +90,8 @@ class SmtpMailerTest {
                 assertThat(Collections.list(message.getAllHeaders())).extracting(header -> header.getName().toLowerCase()).doesNotContain("bcc", "x-evil");
                 assertThat(message.getSubject()).startsWith("Papers").doesNotContain("\r", "\n", "\u2028", "\u0085", "\u0000");
                 assertThat(((InternetAddress) message.getFrom()[0]).getPersonal()).startsWith("The office").doesNotContain("\r", "\n", "\u2028", "\u0085", "\u0000");
-                assertThat(((String) message.getContent()).replace("\r", "")).startsWith("Hello\n.\nRCPT TO:<evil@example.org>\n..\nthe end");
+                Multipart parts = (Multipart) message.getContent();
+                assertThat(((String) parts.getBodyPart(0).getContent()).replace("\r", "")).startsWith("Hello\n.\nRCPT TO:<evil@example.org>\n..\nthe end");
             }
             assertThat(Map.of("letters to somebody else", green.getReceivedMessagesForDomain("evil@example.org").length)).containsValue(0);
         } finally {
