@@ -2961,7 +2961,7 @@ export interface components {
             /** Format: date */
             date: string;
             /** @enum {string} */
-            kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+            kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
             /** Format: int32 */
             letters: number;
             round: string;
@@ -3486,7 +3486,7 @@ export interface components {
         KeptText: {
             body: string;
             /** @enum {string} */
-            kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+            kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
             subject: string;
             /** Format: int32 */
             version: number;
@@ -3529,7 +3529,7 @@ export interface components {
             /** Format: date-time */
             at: string;
             /** @enum {string} */
-            kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+            kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
             /** Format: int32 */
             letters: number;
             planned: boolean;
@@ -3605,7 +3605,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
-            kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+            kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
             /** Format: date-time */
             madeAt: string;
             name: string;
@@ -3770,7 +3770,7 @@ export interface components {
             /** Format: date-time */
             at: string | null;
             /** @enum {string|null} */
-            kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN" | null;
+            kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN" | null;
             reason: string | null;
         };
         Open: {
@@ -4324,6 +4324,7 @@ export interface components {
             /** @enum {string|null} */
             shift: "KEEP" | "EARLIER" | "LATER" | null;
             steps: components["schemas"]["SheetStep"][];
+            tellExtended: boolean;
             tellReturned: boolean;
         };
         SheetPerson: {
@@ -7563,7 +7564,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+                kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
             };
             cookie?: never;
         };
@@ -7598,7 +7599,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+                kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
             };
             cookie?: never;
         };
@@ -9402,7 +9403,7 @@ export interface operations {
     example_2: {
         parameters: {
             query?: {
-                kind?: "INVITATION" | "REMINDER" | "OVERDUE" | "RETURN";
+                kind?: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
             };
             header?: never;
             path: {

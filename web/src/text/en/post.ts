@@ -3,10 +3,11 @@ import type { Counted } from '../said'
 /** Texts of letters and the post. */
 export const post = {
   title: 'Post',
-  kinds: { INVITATION: 'Invitation', REMINDER: 'Reminder', OVERDUE: 'Overdue notice', RETURN: 'Return' } as Record<string, string>,
+  kinds: { INVITATION: 'Invitation', EXTENSION: 'More time', REMINDER: 'Reminder', OVERDUE: 'Overdue notice', RETURN: 'Return' } as Record<string, string>,
   several: {
     INVITATION: '1 invitation | {0} invitations',
     REMINDER: '1 reminder | {0} reminders',
+    EXTENSION: '1 letter about more time | {0} letters about more time',
     OVERDUE: '1 overdue notice | {0} overdue notices',
     RETURN: '1 return | {0} returns',
   } as Record<string, Counted>,
@@ -46,6 +47,7 @@ export const post = {
     TOO_SOON: 'a letter went less than a day ago',
     ON_ITS_WAY: 'a letter is already on its way',
     NOTHING_RETURNED: 'nothing is returned any more',
+    NOT_EXTENDED: 'there is no more time after all',
     BY_HAND: 'stopped by hand',
   } as Record<string, string>,
   write: 'Write to them…',
@@ -112,6 +114,8 @@ export const post = {
     and: '{0} and {1}',
     returns: 'People are told when something of theirs is returned.',
     noReturns: 'Nobody is told when something of theirs is returned.',
+    extended: 'Whoever is given more time is told.',
+    notExtended: 'Whoever is given more time is not told.',
   },
   suggest: 'Suggest a plan',
   addStep: 'Add a reminder',
@@ -129,6 +133,7 @@ export const post = {
   repeatTimes: 'times at most (0 for never)',
   shift: 'On a day nobody works',
   shifts: { EARLIER: 'send it before', LATER: 'send it after', KEEP: 'send it all the same' } as Record<string, string>,
+  tellExtended: 'Tell people when they are given more time, and until when',
   tellReturned: 'Tell people when something of theirs is returned, and why',
   inviteTitle: 'How does everybody asked get their link?',
   invite: 'By a letter, a minute after the round opens',

@@ -75,6 +75,7 @@ const isAfter = (n: number) => props.sheet.letters.steps[n]!.days > 0
       </FieldBox>
     </div>
     <ElCheckbox v-model="sheet.letters.tellReturned">{{ t.tellReturned }}</ElCheckbox>
+    <ElCheckbox v-model="sheet.letters.tellExtended">{{ t.tellExtended }}</ElCheckbox>
   </fieldset>
   </FoldedSentence>
 </template>

@@ -29,5 +29,6 @@ function list(steps: Step[]): string {
 }
 
 function returnWords(letters: Letters): string {
-  return letters.tellReturned ? text.post.planSentence.returns : text.post.planSentence.noReturns
+  const t = text.post.planSentence
+  return `${letters.tellReturned ? t.returns : t.noReturns} ${letters.tellExtended ? t.extended : t.notExtended}`
 }

@@ -27,7 +27,7 @@ function emptySheet(): RoundSheet {
     title: '', note: '', items: [emptyItem()], people: [], peopleText: '', groups: [], deadlineDate: '', deadlineTime: '17:00',
     zone: session.value?.zone ?? 'UTC', warningHours: 72, graceHours: 0, closingDate: '', closingTime: '', keepUntil: '', calendarId: null, folderPattern: '{round}/{person}',
     namePattern: '{person} - {item} - {received:yyyy-MM-dd}{ext}', openLink: false, passcode: '', takesActive: false,
-    letters: { invite: false, tellReturned: true, steps: [], repeatEvery: 5, repeatTimes: 0, shift: 'EARLIER' },
+    letters: { invite: false, tellReturned: true, tellExtended: true, steps: [], repeatEvery: 5, repeatTimes: 0, shift: 'EARLIER' },
   }
 }
 

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import jakarta.mail.Part;
 import jakarta.mail.internet.MimeMessage;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -229,6 +230,26 @@ class LettersTest {
         } finally {
             desk.put("/api/letter-settings", "{\"version\":" + (version + 1) + "}");
         }
+    }
+
+    @Test
+    void whoIsGivenMoreTimeIsToldUntilWhenAndNobodyElse() {
+        TestRound round = new TestRound().onlyPeople("Ola Moor", "Pim Fen", "Quy Lea").withLetters("{\"tellExtended\":true}").open();
+        TestRound.Sender quy = round.personal("Quy Lea").begin();
+        quy.send(1, "c.pdf", TestRound.pdf("q"));
+        for (String name : List.of("Ola Moor", "Pim Fen", "Quy Lea")) {
+            round.act("EXTEND", name, "\"date\":\"2026-07-10\",\"reason\":\"asked for it\"");
+        }
+        round.act("EXTEND", "Ola Moor", "\"date\":\"2026-07-12\",\"reason\":\"asked for it\"");
+        round.act("EXTEND", "Pim Fen", "\"date\":null,\"reason\":\"asked for it\"");
+        RunningApp.CLOCK.set(RunningApp.CLOCK.instant().plus(Duration.ofHours(1)));
+        deliver();
+        assertThat(Outbox.to("Ola Moor").stream().map(Outbox::subject)).containsExactly("More time: " + round.title());
+        assertThat(Outbox.text(Outbox.to("Ola Moor").get(0))).contains("12 July 2026", "  - Consent\n");
+        assertThat(letters(round, "Pim Fen")).as("taken back before it went").containsExactly("EXTENSION STOPPED NOT_EXTENDED");
+        assertThat(letters(round, "Quy Lea")).as("owes nothing").allMatch(one -> one.startsWith("EXTENSION STOPPED"));
+        round.act("EXTEND", "Ola Moor", "\"date\":\"2026-07-01\",\"reason\":\"asked for it\"");
+        assertThat(letters(round, "Ola Moor")).as("less time is no such letter").containsExactly("EXTENSION SENT");
     }
 
     @Test

@@ -47,7 +47,7 @@ final class LettersCheck {
             return null;
         }
         ReminderPlan.Repeat repeat = repeats && !steps.isEmpty() ? new ReminderPlan.Repeat(typed.repeatEvery(), typed.repeatTimes()) : null;
-        return new LetterPlan(typed.invite(), typed.tellReturned(), new ReminderPlan(steps, repeat, shift, QuietHours.NIGHT));
+        return new LetterPlan(typed.invite(), typed.tellReturned(), typed.tellExtended(), new ReminderPlan(steps, repeat, shift, QuietHours.NIGHT));
     }
 
     private void step(SheetStep step, String field, List<ReminderStep> steps) {

@@ -98,13 +98,14 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
      * @param repeatTimes how many there are at most; 0 means none
      * @param shift what to do with a step on a day nobody works
      */
-    public record SheetLetters(Boolean invite, Boolean tellReturned, List<SheetStep> steps, Integer repeatEvery, Integer repeatTimes, WorkingDays.@Nullable Shift shift) {
+    public record SheetLetters(Boolean invite, Boolean tellReturned, Boolean tellExtended, List<SheetStep> steps, Integer repeatEvery, Integer repeatTimes, WorkingDays.@Nullable Shift shift) {
         /** No letters. */
-        public static final SheetLetters NONE = new SheetLetters(false, false, List.of(), 5, 0, WorkingDays.Shift.EARLIER);
+        public static final SheetLetters NONE = new SheetLetters(false, false, false, List.of(), 5, 0, WorkingDays.Shift.EARLIER);
 
         public SheetLetters {
             invite = invite != null && invite;
             tellReturned = tellReturned != null && tellReturned;
+            tellExtended = tellExtended != null && tellExtended;
             steps = steps == null ? List.of() : steps;
             repeatEvery = number(repeatEvery, 5);
             repeatTimes = number(repeatTimes, 0);

@@ -4,6 +4,8 @@ package oakbasket.core.letter;
 public enum LetterKind {
     /** The first letter of a round: what is asked, by when, and the personal link. */
     INVITATION(0),
+    /** Somebody was given more time: until when, and what is still owed. */
+    EXTENSION(1),
     /** Before or on the day of the deadline, to those who still owe. */
     REMINDER(1),
     /** After the deadline, to those who still owe. */

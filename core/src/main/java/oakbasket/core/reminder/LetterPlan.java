@@ -5,10 +5,15 @@ package oakbasket.core.reminder;
  *
  * @param invite whether everybody asked is sent their link
  * @param tellReturned whether somebody whose paper was returned is told
+ * @param tellExtended whether somebody who was given more time is told; never null, though a plan of an earlier version does not say
  * @param reminders when those who still owe are written to
  */
-public record LetterPlan(boolean invite, boolean tellReturned, ReminderPlan reminders) {
+public record LetterPlan(boolean invite, boolean tellReturned, Boolean tellExtended, ReminderPlan reminders) {
 
     /** Nothing is sent unless a coordinator sends it. */
-    public static final LetterPlan NONE = new LetterPlan(false, false, ReminderPlan.NONE);
+    public static final LetterPlan NONE = new LetterPlan(false, false, false, ReminderPlan.NONE);
+
+    public LetterPlan {
+        tellExtended = tellExtended != null && tellExtended;
+    }
 }

@@ -121,6 +121,12 @@ public class BasketActs {
         if (before.isEmpty()) {
             return new BasketsChanged(0, 0);
         }
+        if (change instanceof AllowanceChange.Extend extend && extend.until() != null) {
+            List<Long> longer = before.stream().filter(one -> one.extension() == null || one.extension().isBefore(extend.until())).map(Before::id).toList();
+            if (!longer.isEmpty()) {
+                events.publishEvent(new MoreTimeGiven(longer, account));
+            }
+        }
         long act = acts.insert(round.id(), account, now, kind(change), said(change, round.id()), json.writeValueAsString(new Detail(before)),
                 before.stream().map(Before::id).toList());
         return new BasketsChanged(act, before.size());

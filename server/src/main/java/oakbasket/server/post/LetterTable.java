@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import oakbasket.core.letter.LetterKind;
 import oakbasket.core.letter.LetterState;
 import oakbasket.server.storage.IdChunks;
 import oakbasket.server.storage.Known;
@@ -111,10 +112,10 @@ class LetterTable {
     }
 
     /** Whether a return is waiting to be told. */
-    boolean returnWaits(long basketId) {
+    boolean waits(long basketId, LetterKind kind) {
         return jdbc.sql("""
-                SELECT EXISTS (SELECT 1 FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE b.basket_id = :basket AND l.kind = 'RETURN' AND l.state = 'WAITING')""")
-                .param("basket", basketId).query(Boolean.class).single();
+                SELECT EXISTS (SELECT 1 FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE b.basket_id = :basket AND l.kind = :kind AND l.state = 'WAITING')""")
+                .param("basket", basketId).param("kind", kind.name()).query(Boolean.class).single();
     }
 
     /** When the last letter went, or will go, to each person who got one since. */

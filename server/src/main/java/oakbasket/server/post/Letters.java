@@ -20,6 +20,7 @@ import oakbasket.core.standing.Progress;
 import oakbasket.server.Settings;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
+import oakbasket.server.basket.MoreTimeGiven;
 import oakbasket.server.basket.PeopleAsked;
 import oakbasket.server.board.Board;
 import oakbasket.server.live.LiveEvent;
@@ -89,9 +90,18 @@ public class Letters {
     void returned(FileReturned file) {
         Basket basket = baskets.byId(file.basketId());
         Instant now = clock.instant();
-        if (rounds.opened(basket.roundId()).letters().tellReturned() && !table.returnWaits(basket.id())) {
+        if (rounds.opened(basket.roundId()).letters().tellReturned() && !table.waits(basket.id(), LetterKind.RETURN)) {
             table.insert(fresh(basket, LetterKind.RETURN, now.plus(settings.returnHold()), file.account()), table.nextBatch(), now);
         }
+    }
+
+    /** Tells people that they have more time, unless such a letter waits already; within the transaction that gives it. */
+    @EventListener
+    void given(MoreTimeGiven more) {
+        Instant now = clock.instant();
+        long batch = table.nextBatch();
+        baskets.byIds(more.baskets()).stream().filter(basket -> rounds.opened(basket.roundId()).letters().tellExtended() && !table.waits(basket.id(), LetterKind.EXTENSION))
+                .forEach(basket -> table.insert(fresh(basket, LetterKind.EXTENSION, now.plus(settings.returnHold()), more.account()), batch, now));
     }
 
     /** Says what sending to these people would mean; makes nothing. */

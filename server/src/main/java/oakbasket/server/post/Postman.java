@@ -198,6 +198,9 @@ public class Postman {
             boolean anything = row.tiles().stream().anyMatch(tile -> tile.standing() == ItemStanding.RETURNED);
             return !gathering ? Optional.of(Recipient.Reason.ROUND_NOT_GATHERING.name()) : anything && !row.removed() ? Optional.empty() : Optional.of("NOTHING_RETURNED");
         }
+        if (letter.kind() == LetterKind.EXTENSION && !row.extended()) {
+            return Optional.of("NOT_EXTENDED");
+        }
         if (letter.accountId() == null && row.paused()) {
             return Optional.of(Recipient.Reason.PAUSED.name());
         }
