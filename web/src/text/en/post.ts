@@ -73,7 +73,7 @@ export const post = {
   legendSent: 'letters sent',
   legendPlanned: 'letters planned',
   setup: 'Letters',
-  setupHelp: 'Invitations, reminders and returns go from here. Answers go to the coordinator who asks.',
+  setupHelp: 'Invitations, reminders and what happens to papers: these letters go from here.',
   standIn: 'There is no mail server: letters are put into the folder “outbox” as files, and reach nobody. The README says how to name a mail server.',
   server: 'Letters go through {0} and come from {1}.',
   local: 'Links in letters begin with {0}, which only this machine understands. Set the public address before you write to anybody.',
