@@ -349,7 +349,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_4"];
+        put: operations["change_5"];
         post?: never;
         delete: operations["discard"];
         options?: never;
@@ -621,7 +621,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["person"];
-        put: operations["change_3"];
+        put: operations["change_4"];
         post?: never;
         delete?: never;
         options?: never;
@@ -670,6 +670,22 @@ export interface paths {
         };
         get: operations["toContact"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/digest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wanted"];
+        put: operations["change_3"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2029,7 +2045,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["change_5"];
+        get: operations["change_6"];
         put?: never;
         post: operations["apply"];
         delete?: never;
@@ -3068,6 +3084,17 @@ export interface components {
             reason: string | null;
             /** @enum {string|null} */
             to: "NONE" | "ACCEPTED" | "RETURNED" | null;
+        };
+        DigestView: {
+            muted: number[];
+            /** @enum {string} */
+            plan: "NEVER" | "AT_ONCE" | "HOURLY" | "DAILY";
+            problem: string;
+        };
+        DigestWish: {
+            muted: number[] | null;
+            /** @enum {string|null} */
+            plan: "NEVER" | "AT_ONCE" | "HOURLY" | "DAILY" | null;
         };
         DoneAct: {
             /** Format: date-time */
@@ -5453,7 +5480,7 @@ export interface operations {
             };
         };
     };
-    change_4: {
+    change_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -6132,7 +6159,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -6247,6 +6274,68 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["ListedLetter"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wanted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DigestView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DigestWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DigestView"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -9179,7 +9268,7 @@ export interface operations {
             };
         };
     };
-    change_5: {
+    change_6: {
         parameters: {
             query?: never;
             header?: never;

@@ -11,6 +11,7 @@ import { useRead } from '../../queries'
 import AppPasswordsCard from './AppPasswordsCard.vue'
 import CalendarCard from './CalendarCard.vue'
 import PasswordCard from './PasswordCard.vue'
+import DigestCard from './DigestCard.vue'
 import PostCard from './PostCard.vue'
 import RootsCard from './RootsCard.vue'
 
@@ -58,6 +59,7 @@ function addCalendar() {
     <RootsCard />
     <AppPasswordsCard />
     <PostCard />
+    <DigestCard />
     <section aria-labelledby="quarantine">
       <h2 id="quarantine">{{ text.quarantine.title }}</h2>
       <p class="quiet">{{ text.quarantine.intro }}</p>

@@ -15,7 +15,7 @@ import org.springframework.stereotype.Component;
 
 /** Puts links into letters as the numbers of baskets, and makes links of them where somebody may read them. */
 @Component
-class LinkAddress {
+public class LinkAddress {
 
     /** Private-use characters, which no other part of a letter can hold. */
     private static final Pattern MARK = Pattern.compile("\uE000(\\d{1,18})\uE001");
@@ -40,7 +40,7 @@ class LinkAddress {
     }
 
     /** The text without the characters of marks, for whatever was typed by people. */
-    static String plain(String text) {
+    public static String plain(String text) {
         return text.replaceAll("[\uE000\uE001]", "");
     }
 
@@ -57,7 +57,7 @@ class LinkAddress {
     }
 
     /** Where links lead: the public address, or this machine where none is set. */
-    String base() {
+    public String base() {
         URI address = settings.publicAddress();
         return address != null ? address.toString().replaceAll("/+$", "") : "http://localhost:" + environment.getProperty("local.server.port", "8080");
     }

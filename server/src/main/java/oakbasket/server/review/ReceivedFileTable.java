@@ -212,6 +212,14 @@ class ReceivedFileTable {
                 .param("since", since).param("most", most).query(ReceivedFile.class).list();
     }
 
+    long newestId() {
+        return jdbc.sql("SELECT COALESCE(MAX(id), 0) FROM received_file").query(Long.class).single();
+    }
+
+    List<ReceivedFile> between(long after, long upTo, int most) {
+        return jdbc.sql(SELECT + "WHERE id > :after AND id <= :upTo ORDER BY id FETCH FIRST :most ROWS ONLY").param("after", after).param("upTo", upTo).param("most", most).query(ReceivedFile.class).list();
+    }
+
     boolean receivedBy(String uploadId) {
         return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE upload_id = :upload UNION ALL SELECT 1 FROM removed_file WHERE upload_id = :upload)").param("upload", uploadId).query(Boolean.class).single();
     }

@@ -189,6 +189,16 @@ public class ReceivedFiles {
         return table.receivedBy(uploadId);
     }
 
+    /** The highest number of a file; 0 when there is none. */
+    public long newestId() {
+        return table.newestId();
+    }
+
+    /** Files by their numbers, in the order they were recorded. */
+    public List<ReceivedFile> between(long after, long upTo, int most) {
+        return table.between(after, upTo, most);
+    }
+
     /** The file that an upload became; empty when there is none, or it was taken out. */
     public Optional<Long> idOf(String uploadId) {
         return table.idOf(uploadId);

@@ -1,0 +1,41 @@
+package oakbasket.server.digest;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+
+/** All SQL of the table digest_setting. */
+@Repository
+class DigestTable {
+
+    private static final String SELECT = "SELECT account_id, plan, muted, told_file, told_at, problem FROM digest_setting ";
+
+    private final JdbcClient jdbc;
+
+    DigestTable(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    Optional<Wanted> of(long account) {
+        return jdbc.sql(SELECT + "WHERE account_id = :account").param("account", account).query(Wanted.class).optional();
+    }
+
+    List<Wanted> all() {
+        return jdbc.sql(SELECT + "WHERE plan <> 'NEVER'").query(Wanted.class).list();
+    }
+
+    void put(Wanted wanted) {
+        jdbc.sql("""
+                MERGE INTO digest_setting (account_id, plan, muted, told_file, told_at, problem) KEY (account_id)
+                VALUES (:account, :plan, :muted, :file, :at, :problem)""").param("account", wanted.accountId()).param("plan", wanted.plan().name()).param("muted", wanted.muted())
+                .param("file", wanted.toldFile()).param("at", wanted.toldAt()).param("problem", wanted.problem()).update();
+    }
+
+    /** Remembers up to which file was told, where nobody changed what is wanted meanwhile. */
+    int told(Wanted before, long file, Instant at, String problem) {
+        return jdbc.sql("UPDATE digest_setting SET told_file = :file, told_at = :at, problem = :problem WHERE account_id = :account AND told_file = :before").param("file", file).param("at", at)
+                .param("problem", problem).param("account", before.accountId()).param("before", before.toldFile()).update();
+    }
+}

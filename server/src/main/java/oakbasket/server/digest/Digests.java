@@ -1,0 +1,143 @@
+package oakbasket.server.digest;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import oakbasket.core.digest.DigestPlan;
+import oakbasket.core.identity.MailAddress;
+import oakbasket.core.identity.Person;
+import oakbasket.server.Settings;
+import oakbasket.server.account.Account;
+import oakbasket.server.account.AccountService;
+import oakbasket.server.basket.Submission;
+import oakbasket.server.basket.Submissions;
+import oakbasket.server.mail.MailTrouble;
+import oakbasket.server.mail.Mailer;
+import oakbasket.server.mail.OutgoingMail;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.review.ReceivedFile;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.words.Words;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+
+/** Tells coordinators by mail of what has come, each as they want it, and never of nothing. */
+@Service
+class Digests {
+
+    static final int MOST_MUTED = 200;
+    private static final int MOST_FILES = 2_000;
+    private static final Logger LOG = LoggerFactory.getLogger(Digests.class);
+
+    private final DigestTable table;
+    private final DigestWriter writer;
+    private final ReceivedFiles files;
+    private final Submissions submissions;
+    private final AccountService accounts;
+    private final Mailer mailer;
+    private final Transactions transactions;
+    private final Settings settings;
+    private final Words words;
+    private final Clock clock;
+    /** The newest file of the look before. Whatever has a lower number is recorded by now, or never will be. */
+    private volatile @Nullable Long seen;
+
+    Digests(DigestTable table, DigestWriter writer, ReceivedFiles files, Submissions submissions, AccountService accounts, Mailer mailer, Transactions transactions, Settings settings, Words words, Clock clock) {
+        this.table = table;
+        this.writer = writer;
+        this.files = files;
+        this.submissions = submissions;
+        this.accounts = accounts;
+        this.mailer = mailer;
+        this.transactions = transactions;
+        this.settings = settings;
+        this.words = words;
+        this.clock = clock;
+    }
+
+    /** How an account is told; never, where it said nothing. */
+    Wanted of(long account) {
+        return table.of(account).orElseGet(() -> new Wanted(account, DigestPlan.NEVER, "", files.newestId(), clock.instant(), ""));
+    }
+
+    /** Rounds an account is not told of. */
+    static Set<Long> muted(Wanted wanted) {
+        return wanted.muted().isEmpty() ? Set.of() : Arrays.stream(wanted.muted().split(",")).map(Long::valueOf).collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    /** Changes how an account is told. Who begins to want it is told of what comes from then on. */
+    Wanted change(long account, DigestPlan plan, Set<Long> muted) {
+        if (muted.size() > MOST_MUTED) {
+            throw Problem.field("muted", "longest", MOST_MUTED);
+        }
+        Wanted before = of(account);
+        boolean begins = before.plan() == DigestPlan.NEVER;
+        transactions.durably(() -> table.put(new Wanted(account, plan, new TreeSet<>(muted).stream().map(String::valueOf).collect(Collectors.joining(",")),
+                begins ? files.newestId() : before.toldFile(), begins ? clock.instant() : before.toldAt(), "")));
+        return of(account);
+    }
+
+    /** Tells whoever is to be told now. */
+    @Scheduled(initialDelayString = "${oakbasket.digest-every:PT1M}", fixedDelayString = "${oakbasket.digest-every:PT1M}")
+    synchronized void look() {
+        Long upTo = seen;
+        seen = files.newestId();
+        if (upTo == null) {
+            return;
+        }
+        for (Wanted wanted : table.all()) {
+            try {
+                tell(wanted, upTo);
+            } catch (RuntimeException problem) {
+                LOG.error("What came could not be told to account {}", wanted.accountId(), problem);
+            }
+        }
+    }
+
+    private void tell(Wanted wanted, long upTo) {
+        Instant now = clock.instant();
+        List<ReceivedFile> came = files.between(wanted.toldFile(), upTo, MOST_FILES);
+        if (came.isEmpty()) {
+            return;
+        }
+        long last = came.get(came.size() - 1).id();
+        List<ReceivedFile> told = told(came, muted(wanted));
+        if (told.isEmpty()) {
+            transactions.durably(() -> table.told(wanted, last, wanted.toldAt(), ""));
+            return;
+        }
+        Instant oldest = told.stream().map(ReceivedFile::receivedAt).min(Instant::compareTo).orElse(now);
+        Instant newest = told.stream().map(ReceivedFile::receivedAt).max(Instant::compareTo).orElse(now);
+        if (wanted.plan().due(wanted.toldAt(), oldest, newest, now, settings.zone())) {
+            Account account = accounts.current(wanted.accountId());
+            Person person = new Person(account.name(), MailAddress.parse(account.email()));
+            String from = settings.letterSender();
+            // The same files give the same id, so that a letter sent again after a crash can be told from another one.
+            String id = "oak-digest-" + wanted.accountId() + "-" + wanted.toldFile() + "-" + last + from.substring(from.lastIndexOf('@'));
+            try {
+                mailer.send(new OutgoingMail(id, person, person, words.of("digest.subject", told.size()), writer.body(told), now));
+                transactions.durably(() -> table.told(wanted, last, now, ""));
+            } catch (MailTrouble trouble) {
+                String why = words.of(trouble.reason());
+                LOG.warn("What came could not be told to account {}: {}", wanted.accountId(), why);
+                transactions.durably(() -> table.told(wanted, wanted.toldFile(), wanted.toldAt(), why));
+            }
+        }
+    }
+
+    /** What somebody put in at the desk is known there. */
+    private List<ReceivedFile> told(List<ReceivedFile> came, Set<Long> muted) {
+        List<ReceivedFile> others = came.stream().filter(file -> !muted.contains(file.roundId())).toList();
+        Set<Long> byDesk = submissions.byIds(others.stream().map(ReceivedFile::submissionId).distinct().toList()).stream().filter(Submission::byDesk).map(Submission::id).collect(Collectors.toSet());
+        return new ArrayList<>(others.stream().filter(file -> !byDesk.contains(file.submissionId())).toList());
+    }
+}
