@@ -88,6 +88,7 @@ ol {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 14px;
+  align-items: start;
 }
 .last {
   display: flex;

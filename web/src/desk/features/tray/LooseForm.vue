@@ -92,6 +92,7 @@ defineExpose({ accept })
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 14px;
+  align-items: start;
 }
 .actions {
   display: flex;

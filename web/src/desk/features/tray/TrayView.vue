@@ -248,6 +248,7 @@ html .entry {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 14px;
+  align-items: start;
 }
 .actions {
   display: flex;

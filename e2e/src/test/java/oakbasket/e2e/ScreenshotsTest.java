@@ -95,6 +95,7 @@ class ScreenshotsTest {
         desk.locator("#rule-1-place-folder").fill("Tracks/{received:yyyy}/{round}");
         desk.getByText("Try it on what is here").click();
         desk.locator(".trial .sums").waitFor();
+        desk.locator(".trial").evaluate("part => part.scrollIntoView()");
         shoot(desk, "filing");
         desk.navigate(base + "/tray");
         desk.locator("li").filter(new Locator.FilterOptions().setHasText("by a rule")).first().locator("button").click();
