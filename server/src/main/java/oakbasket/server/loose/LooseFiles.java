@@ -20,6 +20,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.scan.Scanner;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.storage.FileStore;
+import oakbasket.server.storage.Roots;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.upload.ContentLook;
 import oakbasket.server.upload.DiskPromises;
@@ -52,19 +53,21 @@ public class LooseFiles {
     private final Scanner scanner;
     private final DiskPromises promises;
     private final FileStore store;
+    private final Roots roots;
     private final SecretKeys keys;
     private final Transactions transactions;
     private final LiveHub live;
     private final Clock clock;
     private final MachineTime machine;
 
-    LooseFiles(LooseTable table, LooseBytes bytes, ContentLook look, Scanner scanner, DiskPromises promises, FileStore store, SecretKeys keys, Transactions transactions, LiveHub live, Clock clock, MachineTime machine) {
+    LooseFiles(LooseTable table, LooseBytes bytes, ContentLook look, Scanner scanner, DiskPromises promises, FileStore store, Roots roots, SecretKeys keys, Transactions transactions, LiveHub live, Clock clock, MachineTime machine) {
         this.table = table;
         this.bytes = bytes;
         this.look = look;
         this.scanner = scanner;
         this.promises = promises;
         this.store = store;
+        this.roots = roots;
         this.keys = keys;
         this.transactions = transactions;
         this.live = live;
@@ -171,6 +174,9 @@ public class LooseFiles {
         if (file.cameBy() == LooseFile.Way.DISK) {
             boolean back = false;
             try {
+                if (store.obstacle(file.foundAt()) == FileStore.Obstacle.ROOT_AWAY) {
+                    throw Problem.conflict("root-is-away", roots.name(Place.root(file.foundAt())));
+                }
                 back = store.obstacle(file.foundAt()) == null && store.place(path(file), file.foundAt());
             } finally {
                 if (!back) {
