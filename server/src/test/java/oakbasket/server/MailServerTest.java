@@ -79,7 +79,8 @@ class MailServerTest {
         assertThat(((InternetAddress) mail.getAllRecipients()[0]).getPersonal()).isEqualTo("Zoë Ångström 川");
         assertThat(((InternetAddress) mail.getAllRecipients()[0]).getAddress()).as("RFC 5890: the domain in its ASCII form").isEqualTo("zoe@xn--bcher-kva.example");
         assertThat(((InternetAddress) mail.getFrom()[0]).getAddress()).isEqualTo("office@example.org");
-        assertThat(((String) mail.getContent())).contains("Dear Zoë Ångström 川,", "http://oak.example.org/b/");
+        assertThat(Outbox.text(mail)).contains("Dear Zoë Ångström 川,", "http://oak.example.org/b/");
+        assertThat((String) Outbox.part(mail, "text/html").getContent()).contains("川,</p>", "<a href=\"http://oak.example.org/b/");
         assertThat(state(round)).isEqualTo("SENT");
         assertThat(desk.post("/api/post/test", "").status()).isEqualTo(204);
         assertThat(green.getReceivedMessages()).hasSize(2);
