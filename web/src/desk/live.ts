@@ -2,7 +2,7 @@ import { useEventListener } from '@vueuse/core'
 import { onScopeDispose, ref } from 'vue'
 import { desk } from '../api/desk'
 import { onRefusal } from '../api/client'
-import { queries } from './queries'
+import { readAgain } from './queries'
 import { session, sessionEnded } from './use-session'
 
 const TYPES = ['arrival', 'basket', 'round', 'contact', 'letter', 'link', 'held', 'filing', 'moment'] as const
@@ -37,7 +37,7 @@ let lost = false
 
 /** Reads again what the events concern; each query says itself what it wants to hear of. */
 function invalidate(events: LiveEvent[]) {
-  void queries.invalidateQueries({ predicate: ({ meta }) => events.some((event) => meta?.on?.(event)) })
+  void readAgain({ predicate: ({ meta }) => events.some((event) => meta?.on?.(event)) })
 }
 
 function hear(event: LiveEvent) {
@@ -58,7 +58,7 @@ function backAgain() {
   if (!lost) return
   lost = false
   listeners.forEach((listener) => listener.missed())
-  void queries.invalidateQueries({ predicate: ({ meta }) => !!meta?.on })
+  void readAgain({ predicate: ({ meta }) => !!meta?.on })
 }
 
 function alive() {

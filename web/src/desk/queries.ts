@@ -1,4 +1,4 @@
-import { QueryClient, type QueryKey, keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { QueryClient, type QueryFilters, type QueryKey, keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, toValue, type MaybeRefOrGetter } from 'vue'
 import type { ApiProblem } from '../api/problem'
 import type { LiveEvent } from './live'
@@ -14,6 +14,16 @@ declare module '@tanstack/vue-query' {
 export const queries = new QueryClient({
   defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, refetchOnReconnect: false, networkMode: 'always', gcTime: 60_000 } },
 })
+
+/** An answer that is under way for the first time cannot be called off, and may be older than the change. */
+const underWay = (state?: { data: unknown; fetchStatus: string }) => state?.data === undefined && state?.fetchStatus === 'fetching'
+
+/** Reads again what fits; what is just being read for the first time once more after that. */
+export async function readAgain(filters: QueryFilters) {
+  const first = queries.getQueryCache().findAll(filters).filter((query) => underWay(query.state))
+  await queries.invalidateQueries(filters)
+  if (first.length > 0) await queries.invalidateQueries({ predicate: (query) => first.includes(query) })
+}
 
 interface Terms {
   /** Which events of the server make it stale. */
@@ -44,7 +54,9 @@ export function useRead<T>(key: MaybeRefOrGetter<QueryKey>, read: () => Promise<
   const problem = computed(() => query.error.value ?? undefined)
 
   async function load() {
+    const again = underWay(queries.getQueryState(toValue(key)))
     await query.refetch()
+    if (again) await query.refetch()
   }
 
   return { value: query.data, problem, load }

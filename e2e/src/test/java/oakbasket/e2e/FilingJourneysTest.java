@@ -3,8 +3,10 @@ package oakbasket.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.APIResponse;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
@@ -47,6 +49,30 @@ class FilingJourneysTest extends Journey {
         desk.locator(".said").last().getByText("Undo").click();
         assertThat(entry).hasCount(1);
         assertThat(api.row(round, "Rowan Sallow").path("files").asInt()).isZero();
+    }
+
+    /** An answer that is under way for the first time may be older than what changes meanwhile; the tray does not stay as it was then. */
+    @Test
+    void whatComesWhileTheTrayIsReadForTheFirstTimeIsSeen() {
+        Page desk = desk("/");
+        desk.locator("main h1").waitFor();
+        desk.waitForTimeout(1_000);
+        desk.route("**/api/tray", route -> {
+            APIResponse old = route.fetch();
+            assertThat(api.send("POST", "/api/loose?name=meanwhile.txt", "x".getBytes(StandardCharsets.UTF_8), "Content-Type", "application/octet-stream").statusCode()).isEqualTo(201);
+            pause(800);
+            route.fulfill(new Route.FulfillOptions().setResponse(old));
+        }, new Page.RouteOptions().setTimes(1));
+        desk.locator("nav a").filter(new Locator.FilterOptions().setHasText("Tray")).click();
+        assertThat(desk.locator(".split li").filter(new Locator.FilterOptions().setHasText("meanwhile.txt"))).hasCount(1);
+    }
+
+    private static void pause(long milliseconds) {
+        try {
+            Thread.sleep(milliseconds);
+        } catch (InterruptedException stopped) {
+            throw new IllegalStateException(stopped);
+        }
     }
 
     @Test
