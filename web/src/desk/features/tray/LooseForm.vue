@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
+import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
 import ChoiceField from '../../fields/ChoiceField.vue'
 import { useRead } from '../../queries'
@@ -14,6 +15,7 @@ const t = text.tray
 const form = reactive<{ round: number | null; person: number | null; item: number | null }>({ round: null, person: null, item: null })
 const busy = ref(false)
 const tried = ref(false)
+const problem = ref<ApiProblem>()
 const one = computed(() => (props.entries.length === 1 ? props.entries[0] : undefined))
 const ids = computed(() => props.entries.map((entry) => entry.files[0]!.id))
 
@@ -29,6 +31,7 @@ watch(() => props.entries.map((entry) => entry.key).join(), () => {
   form.person = suggested?.suggestion.basketId ?? null
   form.item = one.value?.suggestion.itemId ?? null
   tried.value = false
+  problem.value = undefined
 }, { immediate: true })
 
 function otherRound(to: number | null) {
@@ -47,7 +50,8 @@ async function accept() {
     say(t.decided(filed.length), { label: text.panel.undo, run: () => void desk.undoLoose(filed).then(() => { say(t.undone); emit('undone') }, sayProblem) })
     emit('decided')
   } catch (error) {
-    sayProblem(error)
+    problem.value = error as ApiProblem
+    if (problem.value.errors.length === 0) sayProblem(error)
   }
   busy.value = false
 }
@@ -69,14 +73,14 @@ defineExpose({ accept })
 
 <template>
   <form novalidate @submit.prevent="accept">
-    <FieldBox id="loose-round" v-slot="{ attrs }" :label="t.round" :error="tried && form.round === null ? t.chooseRound : ''">
+    <FieldBox id="loose-round" v-slot="{ attrs }" :label="t.round" :error="tried && form.round === null ? t.chooseRound : problem?.at('roundId')">
       <ChoiceField v-bind="attrs" :model-value="form.round" filterable :choices="rounds" @update:model-value="otherRound" />
     </FieldBox>
     <div class="pair">
-      <FieldBox id="loose-person" v-slot="{ attrs }" :label="t.person" :hint="one ? one.suggestion.personWhy : ''" :error="tried && form.person === null ? t.choosePerson : ''">
+      <FieldBox id="loose-person" v-slot="{ attrs }" :label="t.person" :hint="one ? one.suggestion.personWhy : ''" :error="tried && form.person === null ? t.choosePerson : problem?.at('basketId')">
         <ChoiceField v-bind="attrs" v-model="form.person" filterable :choices="people" />
       </FieldBox>
-      <FieldBox id="loose-item" v-slot="{ attrs }" :label="t.item" :hint="one ? one.suggestion.itemWhy : ''" :error="tried && form.item === null ? t.chooseItem : ''">
+      <FieldBox id="loose-item" v-slot="{ attrs }" :label="t.item" :hint="one ? one.suggestion.itemWhy : ''" :error="tried && form.item === null ? t.chooseItem : problem?.at('itemId')">
         <ChoiceField v-bind="attrs" v-model="form.item" :choices="items" />
       </FieldBox>
     </div>

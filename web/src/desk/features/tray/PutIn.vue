@@ -5,7 +5,7 @@ import { ApiProblem } from '../../../api/problem'
 import { putIn } from '../../../api/put-in'
 import PlainName from '../../../shared/PlainName.vue'
 import { text } from '../../../text/desk'
-import { say } from '../../say'
+import { say, sayProblem } from '../../say'
 
 /** Takes papers that came by post, by mail or on a stick; one after another, each with what became of it. */
 const emit = defineEmits<{ put: [] }>()
@@ -15,6 +15,8 @@ const refused = reactive<{ name: string; problem: ApiProblem }[]>([])
 const share = ref(0)
 const now = computed(() => waiting[0])
 let running = false
+/** Whoever looks at something else meanwhile is told of a refusal there. */
+let elsewhere = false
 
 function take(chosen: UploadFile) {
   if (chosen.raw) waiting.push(chosen.raw)
@@ -33,11 +35,13 @@ async function run() {
       put++
     } catch (error) {
       refused.push({ name: file.name, problem: error as ApiProblem })
+      if (elsewhere) sayProblem(error)
     }
     waiting.shift()
     emit('put')
   }
   running = false
+  if (elsewhere) window.removeEventListener('beforeunload', stay)
   if (put > 0) say(t.putDone(put))
 }
 
@@ -46,7 +50,10 @@ function stay(event: BeforeUnloadEvent) {
   if (waiting.length > 0) event.preventDefault()
 }
 onMounted(() => window.addEventListener('beforeunload', stay))
-onUnmounted(() => window.removeEventListener('beforeunload', stay))
+onUnmounted(() => {
+  elsewhere = true
+  if (waiting.length === 0) window.removeEventListener('beforeunload', stay)
+})
 </script>
 
 <template>
@@ -58,7 +65,7 @@ onUnmounted(() => window.removeEventListener('beforeunload', stay))
     <ElProgress v-if="now" :percentage="Math.floor(share * 100)" :aria-label="now.name" />
     <ul v-if="refused.length > 0">
       <li v-for="(one, n) in refused" :key="n" class="error" role="alert">
-        <PlainName class="mono" :name="one.name" />: {{ one.problem.title }}. {{ one.problem.detail }} <ElButton size="small" :aria-label="`${text.folders.clear}: ${one.name}`" @click="refused.splice(n, 1)">{{ t.dismiss }}</ElButton>
+        <PlainName class="mono" :name="one.name" />: {{ one.problem.title }}. {{ one.problem.detail }} <ElButton size="small" :aria-label="`${t.dismiss}: ${one.name}`" @click="refused.splice(n, 1)">{{ t.dismiss }}</ElButton>
       </li>
     </ul>
   </section>

@@ -124,7 +124,7 @@ public class BasketActs {
         if (change instanceof AllowanceChange.Extend extend && extend.until() != null) {
             List<Long> longer = before.stream().filter(one -> one.extension() == null || one.extension().isBefore(extend.until())).map(Before::id).toList();
             if (!longer.isEmpty()) {
-                events.publishEvent(new MoreTimeGiven(longer, account));
+                events.publishEvent(new MoreTimeGiven(round.id(), longer, account));
             }
         }
         long act = acts.insert(round.id(), account, now, kind(change), said(change, round.id()), json.writeValueAsString(new Detail(before)),

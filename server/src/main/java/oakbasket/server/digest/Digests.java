@@ -77,7 +77,7 @@ class Digests {
     /** Changes how an account is told. Who begins to want it is told of what comes from then on. */
     Wanted change(long account, DigestPlan plan, Set<Long> muted) {
         if (muted.size() > MOST_MUTED) {
-            throw Problem.field("muted", "longest", MOST_MUTED);
+            throw Problem.field("muted", "digest-muted", MOST_MUTED);
         }
         Wanted before = of(account);
         boolean begins = before.plan() == DigestPlan.NEVER;

@@ -56,14 +56,14 @@ class LetterSettings {
     }
 
     /** A letter with the signature below it. */
-    String signed(String body) {
-        String signature = table.now().signature();
+    static String signed(LetterSetting setting, String body) {
+        String signature = setting.signature();
         return signature.isEmpty() ? body : body.stripTrailing() + SIGNATURE_MARK + LinkAddress.plain(signature) + "\n";
     }
 
     /** Who reads answers to a letter for which this coordinator asks. */
-    Person replyTo(Person coordinator) {
-        String reply = table.now().replyTo();
+    Person replyTo(LetterSetting setting, Person coordinator) {
+        String reply = setting.replyTo();
         return reply.isEmpty() ? coordinator : new Person(settings.office(), MailAddress.parse(reply));
     }
 }

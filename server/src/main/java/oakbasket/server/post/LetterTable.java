@@ -111,11 +111,11 @@ class LetterTable {
                 .param(some).query(Long.class).list());
     }
 
-    /** Whether a return is waiting to be told. */
-    boolean waits(long basketId, LetterKind kind) {
-        return jdbc.sql("""
-                SELECT EXISTS (SELECT 1 FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE b.basket_id = :basket AND l.kind = :kind AND l.state = 'WAITING')""")
-                .param("basket", basketId).param("kind", kind.name()).query(Boolean.class).single();
+    /** Which of these baskets have a letter of a kind that waits. */
+    List<Long> waiting(Collection<Long> baskets, LetterKind kind) {
+        return IdChunks.ask(baskets, some -> jdbc.sql("""
+                SELECT DISTINCT b.basket_id FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE l.kind = ? AND l.state = 'WAITING' AND b.basket_id = ANY(?)""")
+                .param(kind.name()).param(some).query(Long.class).list());
     }
 
     /** When the last letter went, or will go, to each person who got one since. */

@@ -85,8 +85,9 @@ class LetterWriter {
         Person coordinator = new Person(asking.name(), MailAddress.parse(asking.email()));
         LetterFacts facts = new LetterFacts(LinkAddress.plain(contact.name()), LinkAddress.plain(settings.office()), LinkAddress.plain(asking.name()), papers);
         LetterText text = texts.of(kind).text();
-        return new Written(new Person(contact.name(), MailAddress.parse(contact.email())), common.replyTo(coordinator), text.subjectFor(facts), common.signed(text.bodyFor(facts)),
-                common.now().calendar() && kind != LetterKind.OVERDUE ? calendar(baskets) : null);
+        LetterSetting setting = common.now();
+        return new Written(new Person(contact.name(), MailAddress.parse(contact.email())), common.replyTo(setting, coordinator), text.subjectFor(facts), LetterSettings.signed(setting, text.bodyFor(facts)),
+                setting.calendar() && kind != LetterKind.OVERDUE ? calendar(baskets) : null);
     }
 
     private String calendar(List<Told> baskets) {
@@ -104,7 +105,8 @@ class LetterWriter {
                 "https://oak.example.org/b/…");
         LetterFacts facts = new LetterFacts(words.of("letter.example.name"), settings.office(), account.name(), List.of(papers));
         Person person = new Person(account.name(), MailAddress.parse(account.email()));
-        return new Written(person, common.replyTo(person), text.subjectFor(facts), common.signed(text.bodyFor(facts)), null);
+        LetterSetting setting = common.now();
+        return new Written(person, common.replyTo(setting, person), text.subjectFor(facts), LetterSettings.signed(setting, text.bodyFor(facts)), null);
     }
 
     /**
@@ -120,7 +122,8 @@ class LetterWriter {
         LetterFacts facts = new LetterFacts(name.isEmpty() ? words.of("letter.example.name") : name, settings.office(), asking.name(), List.of(papers));
         Person person = new Person(asking.name(), MailAddress.parse(asking.email()));
         LetterText text = texts.of(kind).text();
-        return new Written(person, common.replyTo(person), text.subjectFor(facts), common.signed(text.bodyFor(facts)), null);
+        LetterSetting setting = common.now();
+        return new Written(person, common.replyTo(setting, person), text.subjectFor(facts), LetterSettings.signed(setting, text.bodyFor(facts)), null);
     }
 
     private LetterFacts.Papers papers(LetterKind kind, Round round, Board.Row row, Contact contact) {

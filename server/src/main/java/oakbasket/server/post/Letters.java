@@ -90,7 +90,7 @@ public class Letters {
     void returned(FileReturned file) {
         Basket basket = baskets.byId(file.basketId());
         Instant now = clock.instant();
-        if (rounds.opened(basket.roundId()).letters().tellReturned() && !table.waits(basket.id(), LetterKind.RETURN)) {
+        if (rounds.opened(basket.roundId()).letters().tellReturned() && table.waiting(List.of(basket.id()), LetterKind.RETURN).isEmpty()) {
             table.insert(fresh(basket, LetterKind.RETURN, now.plus(settings.returnHold()), file.account()), table.nextBatch(), now);
         }
     }
@@ -98,10 +98,13 @@ public class Letters {
     /** Tells people that they have more time, unless such a letter waits already; within the transaction that gives it. */
     @EventListener
     void given(MoreTimeGiven more) {
+        if (!rounds.opened(more.roundId()).letters().tellExtended()) {
+            return;
+        }
         Instant now = clock.instant();
         long batch = table.nextBatch();
-        baskets.byIds(more.baskets()).stream().filter(basket -> rounds.opened(basket.roundId()).letters().tellExtended() && !table.waits(basket.id(), LetterKind.EXTENSION))
-                .forEach(basket -> table.insert(fresh(basket, LetterKind.EXTENSION, now.plus(settings.returnHold()), more.account()), batch, now));
+        Set<Long> waiting = new HashSet<>(table.waiting(more.baskets(), LetterKind.EXTENSION));
+        baskets.byIds(more.baskets()).stream().filter(basket -> !waiting.contains(basket.id())).forEach(basket -> table.insert(fresh(basket, LetterKind.EXTENSION, now.plus(settings.returnHold()), more.account()), batch, now));
     }
 
     /** Says what sending to these people would mean; makes nothing. */

@@ -59,11 +59,12 @@ class LooseList {
             return List.of();
         }
         Asked asked = asked();
-        return waiting.stream().map(paper -> entry(paper, asked)).toList();
+        Map<Long, String> putInBy = accounts.names(waiting.stream().map(LooseFile::accountId).filter(Objects::nonNull).distinct().toList());
+        return waiting.stream().map(paper -> entry(paper, asked, putInBy)).toList();
     }
 
     /** Who is asked in the rounds that gather. */
-    private record Asked(List<Round> rounds, Map<Long, List<Item>> items, Map<Long, List<Basket>> ofContacts, Map<Long, String> names, PersonGuess people) {
+    private record Asked(Map<Long, Round> rounds, Map<Long, List<Item>> items, Map<Long, List<Basket>> ofContacts, Map<Long, String> names, PersonGuess people) {
     }
 
     private Asked asked() {
@@ -73,22 +74,25 @@ class LooseList {
             baskets.ofRound(round.id()).stream().filter(basket -> !basket.removed()).forEach(basket -> ofContacts.computeIfAbsent(basket.contactId(), id -> new ArrayList<>()).add(basket));
         }
         Map<Long, String> names = contacts.byIds(List.copyOf(new HashSet<>(ofContacts.keySet()))).values().stream().collect(Collectors.toMap(Contact::id, Contact::name));
-        return new Asked(gathering, rounds.itemsOf(gathering.stream().map(Round::id).toList()), ofContacts, names,
+        return new Asked(gathering.stream().collect(Collectors.toMap(Round::id, round -> round)), rounds.itemsOf(gathering.stream().map(Round::id).toList()), ofContacts, names,
                 new PersonGuess(names.entrySet().stream().map(one -> new PersonGuess.Person(one.getKey(), one.getValue())).toList()));
     }
 
-    private TrayEntry entry(LooseFile paper, Asked asked) {
-        Long account = paper.accountId();
-        String why = paper.cameBy() == LooseFile.Way.DISK ? words.of("tray.DISK", roots.words(paper.foundAt())) : words.of("tray.DESK", account == null ? "" : accounts.names(List.of(account)).getOrDefault(account, ""));
-        Suggestion suggestion = suggestion(paper, asked);
-        Long basket = suggestion.basketId();
-        Round round = basket == null ? null : asked.rounds().stream().filter(one -> asked.ofContacts().values().stream().flatMap(List::stream).anyMatch(its -> its.id() == basket && its.roundId() == one.id()))
-                .findFirst().orElse(null);
-        return new TrayEntry("loose-" + paper.id(), TrayList.Cause.OTHER_WAY, 0, round == null ? 0 : round.id(), round == null ? "" : round.title(), 0, "", "", Identity.PUT_IN, paper.cameAt(), why,
-                List.of(new TrayFile(paper.id(), paper.fileName(), paper.sizeBytes(), paper.mediaType(), 0, "")), paper.cameBy() == LooseFile.Way.DISK, suggestion);
+    /** Who it may be of; the basket is null where nobody is supposed. */
+    private record Supposed(@Nullable Basket basket, Suggestion suggestion) {
     }
 
-    private Suggestion suggestion(LooseFile paper, Asked asked) {
+    private TrayEntry entry(LooseFile paper, Asked asked, Map<Long, String> putInBy) {
+        Long account = paper.accountId();
+        String why = paper.cameBy() == LooseFile.Way.DISK ? words.of("tray.DISK", roots.words(paper.foundAt())) : words.of("tray.DESK", account == null ? "" : putInBy.getOrDefault(account, ""));
+        Supposed supposed = supposed(paper, asked);
+        Basket basket = supposed.basket();
+        Round round = basket == null ? null : asked.rounds().get(basket.roundId());
+        return new TrayEntry("loose-" + paper.id(), TrayList.Cause.OTHER_WAY, 0, round == null ? 0 : round.id(), round == null ? "" : round.title(), 0, "", "", Identity.PUT_IN, paper.cameAt(), why,
+                List.of(new TrayFile(paper.id(), paper.fileName(), paper.sizeBytes(), paper.mediaType(), 0, "")), paper.cameBy() == LooseFile.Way.DISK, supposed.suggestion());
+    }
+
+    private Supposed supposed(LooseFile paper, Asked asked) {
         Optional<PersonGuess.Guess> person = asked.people().of(paper.foundAt() + " " + paper.fileName());
         List<Basket> baskets = person.map(guess -> asked.ofContacts().getOrDefault(guess.person(), List.of())).orElse(List.of());
         // Who is asked in several rounds is asked for this where an item is called like it.
@@ -97,7 +101,7 @@ class LooseList {
         ItemGuess.@Nullable Guess item = basket == null ? null : guess(paper, basket, asked).orElse(null);
         String title = item == null ? "" : Known.in(asked.items(), Objects.requireNonNull(basket).roundId()).stream().filter(one -> one.id() == item.item()).map(one -> one.spec().title()).findFirst().orElse("");
         String itemWhy = item == null ? words.of("tray.item-unknown") : item.words().isEmpty() ? words.of("tray.item-kind") : words.of("tray.item-words", String.join(", ", item.words()));
-        return new Suggestion(basket == null ? null : basket.id(), person.map(guess -> asked.names().getOrDefault(guess.person(), "")).orElse(""), personWhy, item == null ? null : item.item(), title, itemWhy);
+        return new Supposed(basket, new Suggestion(basket == null ? null : basket.id(), person.map(guess -> asked.names().getOrDefault(guess.person(), "")).orElse(""), personWhy, item == null ? null : item.item(), title, itemWhy));
     }
 
     private static Optional<ItemGuess.Guess> guess(LooseFile paper, Basket basket, Asked asked) {
