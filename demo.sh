@@ -12,8 +12,10 @@ cat <<EOF
     desk      http://localhost:$PORT/          (ready when "Demo data made" appears below)
     sign in   coordinator@example.org
     password  river oak basket
+    Letters to the invented people are read and answered at http://localhost:$PORT/post-office, where the clock can be moved, too.
     Links for senders: open a round, choose a person, "Copy link". The passcode of "Placement portfolios" is: kingfisher
 
 EOF
 exec java -Xmx512m -XX:+ExitOnOutOfMemoryError -jar "$JAR" --server.port="$PORT" --oakbasket.data=.build/demo-data --oakbasket.demo=true \
+  --oakbasket.post-office=true --oakbasket.mail-from=office@fennbrook.example.org --oakbasket.collecting-address=papers@fennbrook.example.org \
   "--oakbasket.office=Fennbrook Catchment Partnership" --oakbasket.zone=Europe/London ${CLOCK:+--oakbasket.clock=$CLOCK}

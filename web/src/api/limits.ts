@@ -169,6 +169,11 @@ export const limits = {
       least: 1
     }
   },
+  TypedKeptPlan: {
+    name: {
+      longest: 100
+    }
+  },
   TypedLetterSetting: {
     signature: {
       longest: 1000

@@ -13,7 +13,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_6"];
+        post: operations["undo_7"];
         delete?: never;
         options?: never;
         head?: never;
@@ -27,7 +27,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_5"];
+        get: operations["all_6"];
         put?: never;
         post: operations["make_2"];
         delete?: never;
@@ -59,7 +59,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page_3"];
+        get: operations["page_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -126,7 +126,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["check_1"];
+        post: operations["check_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -293,6 +293,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/baskets/{id}/mail-way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["way"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/baskets/{id}/row": {
         parameters: {
             query?: never;
@@ -309,6 +325,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bell/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bellSeen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars": {
         parameters: {
             query?: never;
@@ -316,7 +364,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_4"];
+        get: operations["all_5"];
         put?: never;
         post: operations["add_2"];
         delete?: never;
@@ -334,7 +382,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["read"];
+        post: operations["read_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -446,7 +494,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_5"];
+        post: operations["undo_6"];
         delete?: never;
         options?: never;
         head?: never;
@@ -677,6 +725,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/contacts/{id}/quiet-hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["quiet"];
+        put: operations["setQuiet"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/digest": {
         parameters: {
             query?: never;
@@ -796,7 +860,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_9"];
+        get: operations["all_10"];
         put?: never;
         post?: never;
         delete?: never;
@@ -814,7 +878,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["look"];
+        post: operations["look_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -860,7 +924,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page_2"];
+        get: operations["page_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1189,6 +1253,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/inward": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inward/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inward/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one_3"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inward/{id}/content": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["content_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inward/{id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["read"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/journal": {
         parameters: {
             query?: never;
@@ -1230,8 +1374,40 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_4"];
+        post: operations["undo_5"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_4"];
+        put?: never;
+        post: operations["keep_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-plans/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["discard_4"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1308,7 +1484,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_8"];
+        get: operations["all_9"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1381,6 +1557,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/letters/{id}/arrived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["arrived"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/letters/{id}/stop": {
         parameters: {
             query?: never;
@@ -1438,7 +1630,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_3"];
+        post: operations["undo_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1583,7 +1775,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo_2"];
+        post: operations["undo_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1646,6 +1838,86 @@ export interface paths {
             cookie?: never;
         };
         get: operations["preview_5"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail-servers/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["check_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["days"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlook/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change_7"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlook/changes/{batch}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlook/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["people_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1718,6 +1990,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/post-office": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["view"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/post-office/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["forward"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/post-office/letters/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answerAs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/post-office/letters/{id}/bounce": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bounce"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/post-office/moods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["mood"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/post/test": {
         parameters: {
             query?: never;
@@ -1741,7 +2093,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_7"];
+        get: operations["all_8"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1885,7 +2237,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_6"];
+        get: operations["all_7"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2096,6 +2448,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{id}/dry-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["dryRun"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2414,6 +2782,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["toCheck"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{id}/unreachable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["unreachable"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2858,6 +3242,12 @@ export interface components {
         Begun: {
             submission: string;
         };
+        BellSeen: {
+            /** Format: int64 */
+            upToFile: number;
+            /** Format: int64 */
+            upToMail: number;
+        };
         BinRow: {
             /** Format: int64 */
             bytes: number;
@@ -2977,7 +3367,7 @@ export interface components {
             /** Format: date */
             date: string;
             /** @enum {string} */
-            kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
             /** Format: int32 */
             letters: number;
             round: string;
@@ -3115,6 +3505,28 @@ export interface components {
             head: components["schemas"]["Head"];
             oddities: components["schemas"]["FieldError"][];
             sheet: components["schemas"]["RoundSheet"];
+        };
+        DryRunLetters: {
+            /** Format: date */
+            date: string;
+            /** Format: int32 */
+            goes: number;
+            /** @enum {string} */
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+            leftOut: {
+                [key: string]: number;
+            };
+        };
+        DryRunResult: {
+            days: components["schemas"]["DryRunLetters"][];
+            /** Format: int32 */
+            late: number;
+            /** Format: int32 */
+            letters: number;
+            /** Format: int32 */
+            mostToOne: number;
+            /** Format: int32 */
+            people: number;
         };
         Ending: {
             note: string | null;
@@ -3279,6 +3691,10 @@ export interface components {
         FoldersMade: {
             /** Format: int32 */
             made: number;
+        };
+        Forward: {
+            /** Format: int32 */
+            hours: number;
         };
         Found: {
             /** Format: int64 */
@@ -3484,6 +3900,12 @@ export interface components {
             id: number;
             name: string;
         };
+        KeptPlan: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            plan: components["schemas"]["SheetLetters"];
+        };
         KeptRound: {
             /** Format: int64 */
             bytes: number;
@@ -3513,7 +3935,7 @@ export interface components {
         KeptText: {
             body: string;
             /** @enum {string} */
-            kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
             subject: string;
             /** Format: int32 */
             version: number;
@@ -3531,11 +3953,13 @@ export interface components {
         };
         LetterInFull: {
             body: string;
+            language: string;
             letter: components["schemas"]["ListedLetter"];
             subject: string;
         };
         LetterLook: {
             body: string;
+            language: string;
             subject: string;
         };
         LetterPage: {
@@ -3547,6 +3971,12 @@ export interface components {
         };
         LetterSetting: {
             calendar: boolean;
+            /** Format: int32 */
+            gapHours: number;
+            /** Format: int32 */
+            perMinute: number;
+            quietFrom: string;
+            quietTo: string;
             replyTo: string;
             signature: string;
             /** Format: int32 */
@@ -3556,7 +3986,7 @@ export interface components {
             /** Format: date-time */
             at: string;
             /** @enum {string} */
-            kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
             /** Format: int32 */
             letters: number;
             planned: boolean;
@@ -3632,12 +4062,14 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
-            kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
             /** Format: date-time */
             madeAt: string;
             name: string;
+            /** Format: date-time */
+            openedAt: string | null;
             /** @enum {string} */
-            state: "WAITING" | "SENDING" | "SENT" | "FAILED" | "STOPPED";
+            state: "WAITING" | "SENDING" | "SENT" | "FAILED" | "BOUNCED" | "UNCERTAIN" | "STOPPED";
             subject: string;
             /** Format: int32 */
             tries: number;
@@ -3739,6 +4171,62 @@ export interface components {
         MadePassword: {
             password: string;
         };
+        MailWay: {
+            address: string;
+            code: string;
+        };
+        MailedMessage: {
+            answer: string;
+            /** @enum {string} */
+            answerState: "NONE" | "WAITING" | "SENDING" | "SENT" | "FAILED" | "UNCERTAIN";
+            answerTrouble: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            basketId: number | null;
+            /** Format: int64 */
+            bytes: number;
+            confirmed: boolean;
+            /** Format: int64 */
+            contactId: number | null;
+            fromAddress: string;
+            fromName: string;
+            /** Format: int64 */
+            id: number;
+            kept: boolean;
+            /** @enum {string} */
+            kind: "NEW" | "PAPERS" | "ANSWER" | "REPORT" | "AUTOMATIC" | "LIST" | "LOOP" | "DUPLICATE" | "TOO_LARGE" | "UNREADABLE";
+            /** Format: int64 */
+            letterId: number | null;
+            name: string;
+            parts: components["schemas"]["MailedPart"][];
+            read: boolean;
+            round: string;
+            /** Format: int64 */
+            roundId: number | null;
+            subject: string;
+            text: string;
+            why: string;
+        };
+        MailedPage: {
+            messages: components["schemas"]["MailedMessage"][];
+            more: boolean;
+            reads: boolean;
+            trouble: string;
+            /** Format: int32 */
+            unread: number;
+        };
+        MailedPart: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            fileId: number | null;
+            item: string;
+            name: string;
+            /** @enum {string} */
+            outcome: "FILED" | "TRAY" | "REFUSED";
+            why: string;
+        };
         MailedTo: {
             address: string | null;
         };
@@ -3797,7 +4285,7 @@ export interface components {
             /** Format: date-time */
             at: string | null;
             /** @enum {string|null} */
-            kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN" | null;
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | null;
             reason: string | null;
         };
         Open: {
@@ -3815,6 +4303,76 @@ export interface components {
         };
         Origins: {
             origins: string[] | null;
+        };
+        OutlookChange: {
+            /** @enum {string|null} */
+            act: "MOVE" | "SKIP" | "HOLD" | null;
+            /** Format: date-time */
+            at: string | null;
+            baskets: number[] | null;
+            /** Format: int64 */
+            roundId: number;
+            /** Format: date-time */
+            to: string | null;
+        };
+        OutlookDay: {
+            /** Format: date */
+            date: string;
+            letters: components["schemas"]["OutlookLetters"][];
+        };
+        OutlookDecision: {
+            /** Format: int64 */
+            batch: number;
+            /** Format: int32 */
+            letters: number;
+        };
+        OutlookLetters: {
+            /** Format: int32 */
+            along: number;
+            /** Format: date-time */
+            at: string;
+            /** Format: int32 */
+            goes: number;
+            /** @enum {string} */
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+            leftOut: {
+                [key: string]: number;
+            };
+            /** Format: int32 */
+            moved: number;
+            round: string;
+            /** Format: int64 */
+            roundId: number;
+        };
+        OutlookPeople: {
+            /** Format: int32 */
+            all: number;
+            people: components["schemas"]["OutlookPerson"][];
+        };
+        OutlookPerson: {
+            along: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            basketId: number;
+            /** Format: int64 */
+            contactId: number;
+            /** @enum {string} */
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+            localAt: string;
+            moved: boolean;
+            name: string;
+            /** @enum {string|null} */
+            reason: "ROUND_NOT_GATHERING" | "REMOVED" | "WALK_IN" | "EXCUSED" | "COMPLETE" | "PAUSED" | "NOT_ASKED" | "UNREACHABLE" | "TOO_SOON" | "SKIPPED" | "HELD" | null;
+            /** Format: date-time */
+            since: string | null;
+            /** Format: date-time */
+            stepAt: string;
+            zone: string;
+        };
+        OutlookView: {
+            days: components["schemas"]["OutlookDay"][];
+            held: components["schemas"]["OutlookLetters"][];
         };
         Page: {
             askedBy: string;
@@ -3968,13 +4526,35 @@ export interface components {
             root: number;
         };
         PostView: {
+            collecting: string;
             from: string;
             links: string;
+            pretend: boolean;
             reachable: boolean;
             server: string;
             trouble: string;
             /** Format: int32 */
             undelivered: number;
+        };
+        PretendLetter: {
+            /** Format: date-time */
+            at: string;
+            attachments: string[];
+            html: string;
+            /** Format: int64 */
+            id: number;
+            reports: string;
+            subject: string;
+            text: string;
+            to: string;
+        };
+        PretendView: {
+            letters: components["schemas"]["PretendLetter"][];
+            moods: {
+                [key: string]: "TAKE" | "REFUSE" | "DEFER" | "BOUNCE";
+            };
+            /** Format: date-time */
+            now: string;
         };
         PreviewImport: {
             /** Format: int32 */
@@ -4005,6 +4585,23 @@ export interface components {
             /** Format: int32 */
             count: number;
             files: components["schemas"]["Held"][];
+        };
+        Rang: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            basketId: number;
+            /** Format: int64 */
+            fileId: number;
+            /** Format: int32 */
+            files: number;
+            /** @enum {string} */
+            identity: "IDENTIFIED" | "PUT_IN" | "CONFIRMED" | "SELF_DECLARED";
+            names: string[];
+            person: string;
+            round: string;
+            /** Format: int64 */
+            roundId: number;
         };
         ReadCalendarFile: {
             days: components["schemas"]["ClosingDay"][];
@@ -4116,6 +4713,18 @@ export interface components {
             /** Format: int32 */
             binDays: number;
             rounds: components["schemas"]["KeptRound"][];
+        };
+        Rings: {
+            /** Format: int32 */
+            files: number;
+            /** Format: int32 */
+            mails: number;
+            messages: components["schemas"]["Wrote"][];
+            sendings: components["schemas"]["Rang"][];
+            /** Format: int64 */
+            upToFile: number;
+            /** Format: int64 */
+            upToMail: number;
         };
         RootView: {
             found: components["schemas"]["Found"];
@@ -4312,6 +4921,10 @@ export interface components {
             /** Format: date */
             startsOn: string | null;
         };
+        ServersChecked: {
+            letters: string;
+            mailbox: string | null;
+        };
         Session: {
             email: string;
             name: string;
@@ -4352,7 +4965,9 @@ export interface components {
             shift: "KEEP" | "EARLIER" | "LATER" | null;
             steps: components["schemas"]["SheetStep"][];
             tellExtended: boolean;
+            tellReceived: boolean;
             tellReturned: boolean;
+            thank: boolean;
         };
         SheetPerson: {
             email: string;
@@ -4362,6 +4977,7 @@ export interface components {
             at: string;
             /** Format: int32 */
             days: number;
+            lastCall: boolean;
             /** @enum {string|null} */
             unit: "CALENDAR" | "WORKING" | null;
         };
@@ -4568,18 +5184,37 @@ export interface components {
             test: "IS" | "IS_NOT" | "CONTAINS" | "CONTAINS_NOT" | "BEGINS" | "ENDS" | "MATCHES" | "AT_LEAST" | "AT_MOST" | null;
             value: string | null;
         };
+        TypedKeptPlan: {
+            name: string | null;
+            plan: components["schemas"]["SheetLetters"] | null;
+        };
         TypedLetterSetting: {
             calendar: boolean | null;
+            /** Format: int32 */
+            gapHours: number | null;
+            /** Format: int32 */
+            perMinute: number | null;
+            quietFrom: string | null;
+            quietTo: string | null;
             replyTo: string | null;
             signature: string | null;
             /** Format: int32 */
             version: number | null;
+        };
+        TypedMood: {
+            address: string | null;
+            /** @enum {string|null} */
+            mood: "TAKE" | "REFUSE" | "DEFER" | "BOUNCE" | null;
         };
         TypedPlacement: {
             folder: string | null;
             name: string | null;
             /** Format: int64 */
             root: number | null;
+        };
+        TypedQuiet: {
+            quietFrom: string | null;
+            quietTo: string | null;
         };
         TypedRule: {
             active: boolean | null;
@@ -4601,6 +5236,11 @@ export interface components {
         };
         TypedText: {
             body: string | null;
+            /** Format: int64 */
+            contactId: number | null;
+            /** @enum {string|null} */
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | null;
+            language: string | null;
             subject: string | null;
             /** Format: int32 */
             version: number | null;
@@ -4608,6 +5248,15 @@ export interface components {
         Undone: {
             /** Format: int32 */
             kept: number;
+        };
+        Unreachable: {
+            /** Format: int64 */
+            basketId: number;
+            /** Format: int64 */
+            letterId: number;
+            /** @enum {string} */
+            state: "WAITING" | "SENDING" | "SENT" | "FAILED" | "BOUNCED" | "UNCERTAIN" | "STOPPED";
+            trouble: string;
         };
         Waiting: {
             file: components["schemas"]["PanelFile"];
@@ -4620,6 +5269,9 @@ export interface components {
             listing: "WAITING" | "LIVE" | "PAUSED" | "USED_UP" | "ENDED" | "WITHDRAWN" | "ENDS_SOON" | "NO_FOLDER" | null;
             /** Format: int64 */
             round: number | null;
+        };
+        WasRead: {
+            read: boolean;
         };
         Who: {
             email: string | null;
@@ -4637,6 +5289,14 @@ export interface components {
             version: number;
             weekend: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[];
         };
+        Wrote: {
+            /** Format: date-time */
+            at: string;
+            from: string;
+            /** Format: int64 */
+            id: number;
+            subject: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -4646,7 +5306,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    undo_6: {
+    undo_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -4677,7 +5337,7 @@ export interface operations {
             };
         };
     };
-    all_5: {
+    all_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -4768,7 +5428,7 @@ export interface operations {
             };
         };
     };
-    page_3: {
+    page_4: {
         parameters: {
             query?: never;
             header?: {
@@ -4908,7 +5568,7 @@ export interface operations {
             };
         };
     };
-    check_1: {
+    check_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5354,6 +6014,37 @@ export interface operations {
             };
         };
     };
+    way: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["MailWay"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     row: {
         parameters: {
             query?: never;
@@ -5385,7 +6076,67 @@ export interface operations {
             };
         };
     };
-    all_4: {
+    rings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Rings"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bellSeen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BellSeen"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    all_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -5447,7 +6198,7 @@ export interface operations {
             };
         };
     };
-    read: {
+    read_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -5740,7 +6491,7 @@ export interface operations {
             };
         };
     };
-    undo_5: {
+    undo_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -6287,6 +7038,72 @@ export interface operations {
             };
         };
     };
+    quiet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TypedQuiet"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setQuiet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedQuiet"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TypedQuiet"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     wanted: {
         parameters: {
             query?: never;
@@ -6593,7 +7410,7 @@ export interface operations {
             };
         };
     };
-    all_9: {
+    all_10: {
         parameters: {
             query?: never;
             header?: never;
@@ -6622,7 +7439,7 @@ export interface operations {
             };
         };
     };
-    look: {
+    look_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -6717,7 +7534,7 @@ export interface operations {
             };
         };
     };
-    page_2: {
+    page_3: {
         parameters: {
             query?: {
                 root?: number;
@@ -7420,6 +8237,162 @@ export interface operations {
             };
         };
     };
+    page_2: {
+        parameters: {
+            query?: {
+                all?: boolean;
+                find?: string;
+                basket?: number;
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["MailedPage"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    one_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["MailedMessage"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    content_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     page_1: {
         parameters: {
             query?: {
@@ -7495,7 +8468,98 @@ export interface operations {
             };
         };
     };
-    undo_4: {
+    undo_5: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    all_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["KeptPlan"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedKeptPlan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["KeptPlan"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    discard_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -7588,7 +8652,9 @@ export interface operations {
     };
     texts: {
         parameters: {
-            query?: never;
+            query?: {
+                language?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7650,10 +8716,12 @@ export interface operations {
     };
     save_1: {
         parameters: {
-            query?: never;
+            query?: {
+                language?: string;
+            };
             header?: never;
             path: {
-                kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
+                kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
             };
             cookie?: never;
         };
@@ -7685,10 +8753,12 @@ export interface operations {
     };
     reset: {
         parameters: {
-            query?: never;
+            query?: {
+                language?: string;
+            };
             header?: never;
             path: {
-                kind: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
+                kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
             };
             cookie?: never;
         };
@@ -7714,10 +8784,10 @@ export interface operations {
             };
         };
     };
-    all_8: {
+    all_9: {
         parameters: {
             query?: {
-                state?: "WAITING" | "SENDING" | "SENT" | "FAILED" | "STOPPED";
+                state?: "WAITING" | "SENDING" | "SENT" | "FAILED" | "BOUNCED" | "UNCERTAIN" | "STOPPED";
                 find?: string;
                 round?: number;
                 before?: number;
@@ -7868,6 +8938,35 @@ export interface operations {
             };
         };
     };
+    arrived: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     stop: {
         parameters: {
             query?: never;
@@ -7966,7 +9065,7 @@ export interface operations {
             };
         };
     };
-    undo_3: {
+    undo_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -8259,7 +9358,7 @@ export interface operations {
             };
         };
     };
-    undo_2: {
+    undo_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -8410,6 +9509,162 @@ export interface operations {
             };
         };
     };
+    check_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ServersChecked"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    days: {
+        parameters: {
+            query?: {
+                days?: number;
+                round?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OutlookView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_7: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutlookChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OutlookDecision"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_1: {
+        parameters: {
+            query: {
+                round: number;
+                at: string;
+                find?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OutlookPeople"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     example: {
         parameters: {
             query?: never;
@@ -8534,6 +9789,165 @@ export interface operations {
             };
         };
     };
+    view: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PretendView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forward: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Forward"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PretendView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    answerAs: {
+        parameters: {
+            query?: {
+                text?: string;
+                name?: string;
+                automatic?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bounce: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mood: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedMood"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     test: {
         parameters: {
             query?: never;
@@ -8561,7 +9975,7 @@ export interface operations {
             };
         };
     };
-    all_7: {
+    all_8: {
         parameters: {
             query?: never;
             header?: never;
@@ -8867,7 +10281,7 @@ export interface operations {
             };
         };
     };
-    all_6: {
+    all_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -9427,6 +10841,37 @@ export interface operations {
             };
         };
     };
+    dryRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DryRunResult"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     filesCsv: {
         parameters: {
             query?: never;
@@ -9492,7 +10937,8 @@ export interface operations {
     example_2: {
         parameters: {
             query?: {
-                kind?: "INVITATION" | "EXTENSION" | "REMINDER" | "OVERDUE" | "RETURN";
+                kind?: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+                language?: string;
             };
             header?: never;
             path: {
@@ -10124,6 +11570,37 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["ToCheck"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    unreachable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Unreachable"][];
                 };
             };
             /** @description A problem detail (RFC 9457) */

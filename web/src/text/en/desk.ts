@@ -372,7 +372,7 @@ export const en = {
     choices: {
       KIND: { PDF: 'PDF', IMAGE: 'picture', SPREADSHEET: 'table', DOCUMENT: 'document', TRACK: 'track', ARCHIVE: 'archive', SOUND_OR_FILM: 'recording', NONE: 'none of these' },
       IDENTITY: { IDENTIFIED: 'identified', PUT_IN: 'put in at the desk', CONFIRMED: 'confirmed', SELF_DECLARED: 'self-declared' },
-      SOURCE: { PERSONAL_LINK: 'personal link', OPEN_LINK: 'open link', DESK: 'put in at the desk' },
+      SOURCE: { PERSONAL_LINK: 'personal link', OPEN_LINK: 'open link', DESK: 'put in at the desk', MAIL: 'mail' },
       LATE: { YES: 'yes', NO: 'no' },
     } as Record<string, Record<string, string>>,
     what: 'What it does',

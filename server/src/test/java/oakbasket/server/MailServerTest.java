@@ -88,7 +88,7 @@ class MailServerTest {
     }
 
     @Test
-    void aLetterUnderWayWhenTheServerDiedGoesAgainUnderTheSameId() throws Exception {
+    void ofALetterUnderWayWhenTheServerDiedSomebodyIsAskedAndSentAgainItHasTheSameId() throws Exception {
         green.start();
         long round = round("Ada Brook", "ada@example.org", "Consent");
         afterAMinute();
@@ -97,6 +97,16 @@ class MailServerTest {
         restart();
         signIn();
         app.getBean(Postman.class).deliver();
+        assertThat(state(round)).as("it may have gone").isEqualTo("UNCERTAIN");
+        assertThat(undelivered()).isEqualTo(1);
+        assertThat(green.getReceivedMessages()).hasSize(1);
+        long id = letter(round).path("id").asLong();
+        assertThat(desk.post("/api/letters/" + id + "/again", "").status()).isEqualTo(204);
+        app.getBean(Postman.class).deliver();
+        assertThat(state(round)).isEqualTo("SENT");
+        assertThat(desk.post("/api/letters/" + id + "/arrived", "").problem()).isEqualTo("letter-gone");
+        app.getBean(JdbcClient.class).sql("UPDATE letter SET state = 'UNCERTAIN' WHERE id = :id").param("id", id).update();
+        assertThat(desk.post("/api/letters/" + id + "/arrived", "").status()).isEqualTo(204);
         assertThat(state(round)).isEqualTo("SENT");
         assertThat(green.getReceivedMessages()).hasSize(2);
         assertThat(green.getReceivedMessages()[0].getMessageID()).isEqualTo(green.getReceivedMessages()[1].getMessageID());

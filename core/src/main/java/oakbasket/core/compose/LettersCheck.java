@@ -17,10 +17,12 @@ import org.jspecify.annotations.Nullable;
 final class LettersCheck {
 
     private final SheetLetters typed;
+    private final QuietHours quiet;
     private final Findings found;
 
-    LettersCheck(SheetLetters typed, Findings found) {
+    LettersCheck(SheetLetters typed, QuietHours quiet, Findings found) {
         this.typed = typed;
+        this.quiet = quiet;
         this.found = found;
     }
 
@@ -47,7 +49,7 @@ final class LettersCheck {
             return null;
         }
         ReminderPlan.Repeat repeat = repeats && !steps.isEmpty() ? new ReminderPlan.Repeat(typed.repeatEvery(), typed.repeatTimes()) : null;
-        return new LetterPlan(typed.invite(), typed.tellReturned(), typed.tellExtended(), new ReminderPlan(steps, repeat, shift, QuietHours.NIGHT));
+        return new LetterPlan(typed.invite(), typed.tellReturned(), typed.tellExtended(), typed.tellReceived(), typed.thank(), new ReminderPlan(steps, repeat, shift, quiet));
     }
 
     private void step(SheetStep step, String field, List<ReminderStep> steps) {
@@ -56,17 +58,17 @@ final class LettersCheck {
         if (Math.abs((long) step.days()) > ReminderStep.FARTHEST) {
             found.error(field + "days", "step-far", ReminderStep.FARTHEST);
         } else if (at != null && unit != null) {
-            steps.add(new ReminderStep(step.days(), unit, at));
+            steps.add(new ReminderStep(step.days(), unit, at, step.lastCall()));
         }
     }
 
     private @Nullable LocalTime time(String field, String text) {
         try {
             LocalTime at = LocalTime.parse(text.strip());
-            if (!QuietHours.NIGHT.at(at)) {
+            if (!quiet.at(at)) {
                 return at;
             }
-            found.error(field, "step-at-night", QuietHours.NIGHT.from().toString(), QuietHours.NIGHT.to().toString());
+            found.error(field, "step-at-night", quiet.from().toString(), quiet.to().toString());
         } catch (DateTimeException unreadable) {
             found.error(field, "not-a-time-of-step");
         }

@@ -98,14 +98,16 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
      * @param repeatTimes how many there are at most; 0 means none
      * @param shift what to do with a step on a day nobody works
      */
-    public record SheetLetters(Boolean invite, Boolean tellReturned, Boolean tellExtended, List<SheetStep> steps, Integer repeatEvery, Integer repeatTimes, WorkingDays.@Nullable Shift shift) {
+    public record SheetLetters(Boolean invite, Boolean tellReturned, Boolean tellExtended, Boolean tellReceived, Boolean thank, List<SheetStep> steps, Integer repeatEvery, Integer repeatTimes, WorkingDays.@Nullable Shift shift) {
         /** No letters. */
-        public static final SheetLetters NONE = new SheetLetters(false, false, false, List.of(), 5, 0, WorkingDays.Shift.EARLIER);
+        public static final SheetLetters NONE = new SheetLetters(false, false, false, false, false, List.of(), 5, 0, WorkingDays.Shift.EARLIER);
 
         public SheetLetters {
             invite = invite != null && invite;
             tellReturned = tellReturned != null && tellReturned;
             tellExtended = tellExtended != null && tellExtended;
+            tellReceived = tellReceived != null && tellReceived;
+            thank = thank != null && thank;
             steps = steps == null ? List.of() : steps;
             repeatEvery = number(repeatEvery, 5);
             repeatTimes = number(repeatTimes, 0);
@@ -119,8 +121,14 @@ public record RoundSheet(String title, String note, List<SheetItem> items, List<
      * @param days from the deadline; negative is before it
      * @param at as {@code HH:mm}
      */
-    public record SheetStep(Integer days, ReminderStep.@Nullable Unit unit, String at) {
+    public record SheetStep(Integer days, ReminderStep.@Nullable Unit unit, String at, Boolean lastCall) {
+        /** A step that is not the last call. */
+        public SheetStep(Integer days, ReminderStep.Unit unit, String at) {
+            this(days, unit, at, false);
+        }
+
         public SheetStep {
+            lastCall = lastCall != null && lastCall;
             days = number(days, 0);
             unit = unit == null ? ReminderStep.Unit.CALENDAR : unit;
             at = text(at);

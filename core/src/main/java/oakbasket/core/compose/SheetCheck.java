@@ -43,6 +43,13 @@ public final class SheetCheck {
         this.context = context;
     }
 
+    /** What is wrong with a plan of letters alone. */
+    public static List<Fault> faultsOfLetters(RoundSheet.SheetLetters letters, SheetContext context) {
+        Findings found = new Findings();
+        new LettersCheck(letters, context.quiet(), found).plan();
+        return found.errors();
+    }
+
     /** Checks a sheet. */
     public static Outcome check(RoundSheet sheet, SheetContext context) {
         return new SheetCheck(sheet, context).run();
@@ -68,7 +75,7 @@ public final class SheetCheck {
             }
         });
         passcode();
-        LetterPlan letters = new LettersCheck(sheet.letters(), found).plan();
+        LetterPlan letters = new LettersCheck(sheet.letters(), context.quiet(), found).plan();
         LocalDeadline deadline = dates.deadline();
         Optional<RoundPlan> plan = found.count() > 0 || deadline == null || letters == null ? Optional.empty()
                 : Optional.of(RoundPlanBuilder.stagedBuilder().title(title).note(sheet.note().strip()).items(items).people(people)

@@ -7,5 +7,7 @@ public enum Source {
     /** Through a link that anybody may have. */
     OPEN_LINK,
     /** Put in at the desk. */
-    DESK
+    DESK,
+    /** Sent by mail. */
+    MAIL
 }

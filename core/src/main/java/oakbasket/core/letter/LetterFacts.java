@@ -10,8 +10,8 @@ public record LetterFacts(String name, String office, String coordinator, List<P
      * One round in a letter.
      *
      * @param note the round's own words to the people asked; empty leaves them out
-     * @param deadline the deadline in words
-     * @param owed what is still owed, each with what is to be known of it
+     * @param deadline the deadline in words, or of what came the receipt; empty leaves it out
+     * @param owed what is still owed, or what came, each with what is to be known of it
      * @param link where it is sent to
      */
     public record Papers(String title, String note, String deadline, List<String> owed, String link) {
@@ -21,7 +21,9 @@ public record LetterFacts(String name, String office, String coordinator, List<P
             if (!note.isBlank()) {
                 block.append(note.strip()).append('\n');
             }
-            block.append(deadline).append('\n');
+            if (!deadline.isBlank()) {
+                block.append(deadline).append('\n');
+            }
             owed.forEach(item -> block.append("  - ").append(item).append('\n'));
             return block.append(link).toString();
         }

@@ -4,19 +4,30 @@ package oakbasket.core.letter;
 public enum LetterKind {
     /** The first letter of a round: what is asked, by when, and the personal link. */
     INVITATION(0),
+    /** After a sending: what came, and the code of the receipt. */
+    RECEIPT(0),
+    /** Everything has come. */
+    THANKS(0),
     /** Somebody was given more time: until when, and what is still owed. */
     EXTENSION(1),
     /** Before or on the day of the deadline, to those who still owe. */
     REMINDER(1),
     /** After the deadline, to those who still owe. */
     OVERDUE(2),
+    /** The last reminder there is: only what is left. */
+    LAST_CALL(3),
     /** A paper was sent back: why, and that it is owed again. */
-    RETURN(3);
+    RETURN(4);
 
     private final int gravity;
 
     LetterKind(int gravity) {
         this.gravity = gravity;
+    }
+
+    /** Whether it tells of what came, to somebody who may owe nothing any more; every other kind asks for something. */
+    public boolean tellsOfReceived() {
+        return this == RECEIPT || this == THANKS;
     }
 
     /** The graver of two kinds, which one letter has that is about both. */

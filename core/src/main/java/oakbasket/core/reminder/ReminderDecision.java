@@ -31,6 +31,9 @@ public sealed interface ReminderDecision {
             return new NothingDue();
         }
         PlannedLetter due = newest.get();
+        if (due.against() != null) {
+            return new Skip(due, due.against());
+        }
         return recipient.against(now).<ReminderDecision>map(reason -> new Skip(due, reason)).orElseGet(() -> new Send(due));
     }
 }

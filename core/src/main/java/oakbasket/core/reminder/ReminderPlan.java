@@ -75,6 +75,11 @@ public record ReminderPlan(List<ReminderStep> steps, @Nullable Repeat repeat, Sh
         return letters;
     }
 
+    /** The same plan with other quiet hours. */
+    public ReminderPlan within(QuietHours hours) {
+        return new ReminderPlan(steps, repeat, shift, hours);
+    }
+
     /** The moment itself where people may be written to, else the next one at which they may: what was missed in a standstill waits for the morning. */
     public Instant allowed(Instant moment, ZoneId zone, WorkingDays working) {
         LocalDateTime local = LocalDateTime.ofInstant(moment, zone);

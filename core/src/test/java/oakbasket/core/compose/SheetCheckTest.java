@@ -20,6 +20,7 @@ import oakbasket.core.compose.RoundSheet.SheetStep;
 import oakbasket.core.deadline.WorkingDays;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.filekind.FileKind;
+import oakbasket.core.reminder.QuietHours;
 import oakbasket.core.reminder.ReminderPlan;
 import oakbasket.core.reminder.ReminderStep;
 import oakbasket.core.round.ItemSpec;
@@ -38,7 +39,7 @@ class SheetCheckTest {
 
     private static SheetContext context(boolean changing) {
         return new SheetContext(NOW, Map.of("East", 3, "Empty", 0), (calendar, date) -> date.equals(LocalDate.of(2026, 7, 4)) ? "closed for the fair" : null,
-                id -> id == 7, id -> id == 9, changing);
+                id -> id == 7, id -> id == 9, QuietHours.NIGHT, changing);
     }
 
     @Test
@@ -46,7 +47,7 @@ class SheetCheckTest {
         RoundSheet sheet = RoundSheetBuilder.builder(GOOD).closingDate("2026-07-15").keepUntil("2027-07-16").calendarId(7L).groups(List.of("East")).openLink(true).passcode(" kingfisher ")
                 .people(List.of(new SheetPerson(" Ada Brook ", " ada@example.org "), new SheetPerson("Ada again", "ADA@Example.org"))).takesActive(true)
                 .items(List.of(new SheetItem(null, " Map ", " any ", false, 2, 5, List.of("PDF", "IMAGE"), 20, List.of("East", "East"), 9L, "", Archives.OPENED, null), SheetItem.of("List", "", true, 1, 1, List.of(), 1)))
-                .letters(new SheetLetters(true, true, true, List.of(new SheetStep(-7, ReminderStep.Unit.CALENDAR, "09:00"), new SheetStep(1, ReminderStep.Unit.WORKING, "10:30")), 5, 3, WorkingDays.Shift.LATER)).build();
+                .letters(new SheetLetters(true, true, true, true, false, List.of(new SheetStep(-7, ReminderStep.Unit.CALENDAR, "09:00"), new SheetStep(1, ReminderStep.Unit.WORKING, "10:30")), 5, 3, WorkingDays.Shift.LATER)).build();
         SheetCheck.Outcome outcome = SheetCheck.check(sheet, CONTEXT);
         assertThat(outcome.errors()).isEmpty();
         RoundPlan plan = outcome.plan().orElseThrow();
@@ -255,7 +256,7 @@ class SheetCheckTest {
                 typed.add(new SheetStep(Integer.parseInt(step.substring(0, step.indexOf('@'))), ReminderStep.Unit.CALENDAR, step.substring(step.indexOf('@') + 1)));
             }
         }
-        RoundSheet sheet = RoundSheetBuilder.builder(GOOD).letters(new SheetLetters(false, false, false, typed, every, times, WorkingDays.Shift.EARLIER)).build();
+        RoundSheet sheet = RoundSheetBuilder.builder(GOOD).letters(new SheetLetters(false, false, false, false, false, typed, every, times, WorkingDays.Shift.EARLIER)).build();
         assertThat(said(SheetCheck.check(sheet, CONTEXT))).isEqualTo(found == null ? "" : found);
     }
 

@@ -21,6 +21,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.storage.Known;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 
 /** Makes baskets and notes what happens to them. */
@@ -36,14 +37,16 @@ public class Baskets {
     private final Links links;
     private final Transactions transactions;
     private final LiveHub live;
+    private final ApplicationEventPublisher events;
     private final Clock clock;
 
-    Baskets(BasketTable table, Contacts contacts, Links links, Transactions transactions, LiveHub live, Clock clock) {
+    Baskets(BasketTable table, Contacts contacts, Links links, Transactions transactions, LiveHub live, ApplicationEventPublisher events, Clock clock) {
         this.table = table;
         this.contacts = contacts;
         this.links = links;
         this.transactions = transactions;
         this.live = live;
+        this.events = events;
         this.clock = clock;
     }
 
@@ -162,6 +165,7 @@ public class Baskets {
     /** Notes that the sender saw the page. */
     public void pageSeen(long basketId) {
         note(basketId, transactions.quickly(() -> table.opened(basketId, clock.instant())));
+        events.publishEvent(new PageSeen(basketId));
     }
 
     /** Gives a basket to another contact. Runs in the caller's transaction. */

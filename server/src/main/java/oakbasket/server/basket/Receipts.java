@@ -18,6 +18,7 @@ import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Limits;
 import oakbasket.server.storage.Transactions;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 
 /** Ends sendings and gives the sender's proof of what was received. */
@@ -45,15 +46,17 @@ public class Receipts {
     private final Rounds rounds;
     private final Transactions transactions;
     private final Limits limits;
+    private final ApplicationEventPublisher events;
     private final Clock clock;
 
-    Receipts(SubmissionTable table, ReceivedFiles files, HeldFiles held, Rounds rounds, Transactions transactions, Limits limits, Clock clock) {
+    Receipts(SubmissionTable table, ReceivedFiles files, HeldFiles held, Rounds rounds, Transactions transactions, Limits limits, ApplicationEventPublisher events, Clock clock) {
         this.table = table;
         this.files = files;
         this.held = held;
         this.rounds = rounds;
         this.transactions = transactions;
         this.limits = limits;
+        this.events = events;
         this.clock = clock;
     }
 
@@ -95,7 +98,13 @@ public class Receipts {
             throw Problem.refused("nothing-sent");
         }
         if (submission.finishedAt() == null) {
-            transactions.durably(() -> table.finish(submission.id(), note.strip(), clock.instant()));
+            transactions.durably(() -> {
+                int finished = table.finish(submission.id(), note.strip(), clock.instant());
+                if (finished == 1) {
+                    events.publishEvent(new SendingFinished(table.byId(submission.id()).orElseThrow()));
+                }
+                return finished;
+            });
         }
         Instant at = Objects.requireNonNull(table.byId(submission.id()).orElseThrow().finishedAt());
         Map<Long, String> titles = rounds.itemTitles(Stream.concat(received.stream().map(ReceivedFile::itemId), waiting.stream().map(HeldFile::itemId)).distinct().toList());

@@ -21,12 +21,13 @@ import org.jspecify.annotations.Nullable;
  * @param codeTries how often a wrong one was typed
  * @param confirmedAt when the declared address was confirmed; null when it was not
  * @param byDesk whether a coordinator put in what came by other ways
+ * @param byMail whether it came by mail and was filed by itself; such a one is by the desk, too, since it is no use of a link
  * @param senderSeenAt when a coordinator looked at who sent it, where nobody could be sure
  * @param claim what became of it where the declared address is that of somebody asked; null where it is nobody's
  */
 public record Submission(long id, @Nullable Long basketId, long linkId, String receiptCode, @Nullable String declaredName, @Nullable String declaredEmail,
         @Nullable String declaredKey, byte @Nullable [] callerHash, Instant startedAt, @Nullable Instant finishedAt, int files, String note, @Nullable Claim claim,
-        @Nullable Instant claimDecidedAt, @Nullable Long claimDecidedBy, byte @Nullable [] codeHash, @Nullable Instant codeUntil, int codeTries, @Nullable Instant confirmedAt, boolean byDesk, @Nullable Instant senderSeenAt) {
+        @Nullable Instant claimDecidedAt, @Nullable Long claimDecidedBy, byte @Nullable [] codeHash, @Nullable Instant codeUntil, int codeTries, @Nullable Instant confirmedAt, boolean byDesk, boolean byMail, @Nullable Instant senderSeenAt) {
 
     /** Whether nothing of it counts until somebody says whose it is. */
     public boolean keptApart() {
@@ -45,6 +46,6 @@ public record Submission(long id, @Nullable Long basketId, long linkId, String r
 
     /** How sure it is who sent it. */
     public Identity identity() {
-        return byDesk ? Identity.PUT_IN : Identity.of(declaredEmail != null, confirmedAt != null);
+        return byDesk && !byMail ? Identity.PUT_IN : Identity.of(declaredEmail != null, confirmedAt != null);
     }
 }

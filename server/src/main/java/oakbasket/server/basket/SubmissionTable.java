@@ -41,6 +41,16 @@ class SubmissionTable {
         return Known.id(key);
     }
 
+    /** A sending that came by mail from an address that is sure. */
+    long insertByMail(long basketId, long linkId, byte[] keyHash, String receiptCode, Person sender, String note, Instant now) {
+        KeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                INSERT INTO submission (basket_id, link_id, key_hash, receipt_code, declared_name, declared_email, declared_key, confirmed_at, started_at, finished_at, by_desk, by_mail, note)
+                VALUES (:basket, :link, :key, :code, :name, :email, :mailbox, :now, :now, :now, TRUE, TRUE, :note)""").param("basket", basketId).param("link", linkId).param("key", keyHash)
+                .param("code", receiptCode).param("name", sender.name()).param("email", sender.address().text()).param("mailbox", sender.address().key()).param("note", note).param("now", now).update(key, "id");
+        return Known.id(key);
+    }
+
     /** A submission of somebody who only says who they are; it gets its basket with its first file. */
     long insert(Person declared, byte @Nullable [] caller, long linkId, byte[] keyHash, String receiptCode, Instant now) {
         KeyHolder key = new GeneratedKeyHolder();

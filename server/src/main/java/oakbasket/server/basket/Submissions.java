@@ -122,11 +122,26 @@ public class Submissions {
      * @throws Problem with status 409 when the basket never had a link
      */
     public Submission byDesk(Basket basket) {
-        long link = links.ofBasket(basket.id()).or(() -> links.lastOf(basket.id())).map(Link::id)
-                .or(() -> table.ofBasket(basket.id()).stream().map(Submission::linkId).findFirst()).or(() -> links.openOf(basket.roundId()).map(Link::id))
-                .orElseThrow(() -> Problem.conflict("changed-elsewhere"));
+        long link = anyLink(basket);
         String key = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(KEY_BYTES));
         return byId(table.insertByDesk(basket.id(), link, Hash.of(key), ReceiptCode.random(keys.generator()).text(), clock.instant()));
+    }
+
+    /**
+     * The sending of what came by mail, whose sender is sure. Asked again with the same key it is the same sending. Runs in the caller's transaction.
+     *
+     * @param key by which the message is known
+     */
+    public Submission byMail(Basket basket, Person sender, String note, String key) {
+        String text = note.length() <= Receipts.LONGEST_NOTE ? note : note.substring(0, Receipts.LONGEST_NOTE);
+        return table.byKeyHash(Hash.of(key)).orElseGet(() -> byId(table.insertByMail(basket.id(), anyLink(basket), Hash.of(key), ReceiptCode.random(keys.generator()).text(), sender, text, clock.instant())));
+    }
+
+    /** A link that a sending without one is kept under. */
+    private long anyLink(Basket basket) {
+        return links.ofBasket(basket.id()).or(() -> links.lastOf(basket.id())).map(Link::id)
+                .or(() -> table.ofBasket(basket.id()).stream().map(Submission::linkId).findFirst()).or(() -> links.openOf(basket.roundId()).map(Link::id))
+                .orElseThrow(() -> Problem.conflict("changed-elsewhere"));
     }
 
     /** The submission with its basket, which comes into being now that a file of it has arrived. */

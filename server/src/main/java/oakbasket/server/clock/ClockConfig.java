@@ -13,6 +13,11 @@ class ClockConfig {
 
     @Bean
     Clock clock(Settings settings) {
+        Clock wanted = wanted(settings);
+        return settings.postOffice() ? new MovableClock(wanted) : wanted;
+    }
+
+    private static Clock wanted(Settings settings) {
         Clock real = Clock.systemUTC();
         if (settings.clock() == null) {
             return real;

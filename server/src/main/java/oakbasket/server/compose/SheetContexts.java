@@ -5,6 +5,7 @@ import oakbasket.core.compose.SheetContext;
 import oakbasket.server.calendar.Calendars;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.form.Forms;
+import oakbasket.server.lettersetting.LetterSettings;
 import org.springframework.stereotype.Service;
 
 /** Gathers what a sheet is checked against. */
@@ -14,12 +15,14 @@ public class SheetContexts {
     private final Contacts contacts;
     private final Calendars calendars;
     private final Forms forms;
+    private final LetterSettings settings;
     private final Clock clock;
 
-    SheetContexts(Contacts contacts, Calendars calendars, Forms forms, Clock clock) {
+    SheetContexts(Contacts contacts, Calendars calendars, Forms forms, LetterSettings settings, Clock clock) {
         this.contacts = contacts;
         this.calendars = calendars;
         this.forms = forms;
+        this.settings = settings;
         this.clock = clock;
     }
 
@@ -34,6 +37,6 @@ public class SheetContexts {
     }
 
     private SheetContext context(boolean changing) {
-        return new SheetContext(clock.instant(), contacts.groupSizes(), calendars::closedBecause, calendars::exists, forms::exists, changing);
+        return new SheetContext(clock.instant(), contacts.groupSizes(), calendars::closedBecause, calendars::exists, forms::exists, settings.now().quiet(), changing);
     }
 }

@@ -111,6 +111,16 @@ public class Contacts {
         return all.size();
     }
 
+    /** The contact with this address. */
+    public Optional<Contact> withAddress(MailAddress address) {
+        return table.byKey(address.key());
+    }
+
+    /** The contacts that are known, by what identifies their mailboxes. */
+    public Map<String, Long> byKeys() {
+        return table.keys();
+    }
+
     /** The zones of those whose zone is known. */
     public Map<Long, String> zones() {
         return table.zones();

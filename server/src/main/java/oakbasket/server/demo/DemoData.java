@@ -313,7 +313,7 @@ class DemoData implements ApplicationRunner {
     }
 
     private static RoundSheet.SheetLetters plan(int first) {
-        return new RoundSheet.SheetLetters(false, true, true, List.of(new RoundSheet.SheetStep(first, ReminderStep.Unit.CALENDAR, "09:00"),
+        return new RoundSheet.SheetLetters(false, true, true, true, true, List.of(new RoundSheet.SheetStep(first, ReminderStep.Unit.CALENDAR, "09:00"),
                 new RoundSheet.SheetStep(-1, ReminderStep.Unit.WORKING, "09:00"), new RoundSheet.SheetStep(1, ReminderStep.Unit.WORKING, "09:00")), 5, 3, WorkingDays.Shift.EARLIER);
     }
 

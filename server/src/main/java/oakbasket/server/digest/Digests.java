@@ -32,7 +32,7 @@ import org.springframework.stereotype.Service;
 
 /** Tells coordinators by mail of what has come, each as they want it, and never of nothing. */
 @Service
-class Digests {
+public class Digests {
 
     static final int MOST_MUTED = 200;
     private static final int MOST_FILES = 2_000;
@@ -70,6 +70,10 @@ class Digests {
     }
 
     /** Rounds an account is not told of. */
+    public Set<Long> mutedOf(long account) {
+        return muted(of(account));
+    }
+
     static Set<Long> muted(Wanted wanted) {
         return wanted.muted().isEmpty() ? Set.of() : Arrays.stream(wanted.muted().split(",")).map(Long::valueOf).collect(Collectors.toCollection(TreeSet::new));
     }
@@ -137,7 +141,7 @@ class Digests {
     /** What somebody put in at the desk is known there. */
     private List<ReceivedFile> told(List<ReceivedFile> came, Set<Long> muted) {
         List<ReceivedFile> others = came.stream().filter(file -> !muted.contains(file.roundId())).toList();
-        Set<Long> byDesk = submissions.byIds(others.stream().map(ReceivedFile::submissionId).distinct().toList()).stream().filter(Submission::byDesk).map(Submission::id).collect(Collectors.toSet());
+        Set<Long> byDesk = submissions.byIds(others.stream().map(ReceivedFile::submissionId).distinct().toList()).stream().filter(one -> one.byDesk() && !one.byMail()).map(Submission::id).collect(Collectors.toSet());
         return new ArrayList<>(others.stream().filter(file -> !byDesk.contains(file.submissionId())).toList());
     }
 }

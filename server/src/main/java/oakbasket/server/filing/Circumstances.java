@@ -60,7 +60,7 @@ public class Circumstances {
                 .number(number).build();
         return FilingFactsBuilder.stagedBuilder().names(names).groups(contact.groups().isEmpty() ? basket.groups() : contact.groups()).kind(kind).sizeBytes(sent.bytes())
                 .late(sent.receivedAt().isAfter(round.terms(basket.extension()).effective())).identity(submission.identity())
-                .source(submission.byDesk() ? Source.DESK : submission.declared() ? Source.OPEN_LINK : Source.PERSONAL_LINK).build();
+                .source(submission.byMail() ? Source.MAIL : submission.byDesk() ? Source.DESK : submission.declared() ? Source.OPEN_LINK : Source.PERSONAL_LINK).build();
     }
 
     /** What is supposed of somebody who never sent anything, for examples. */

@@ -88,7 +88,7 @@ public class Filing {
             return settle(claimedFolder + "/" + plain.folder(), plain.name(), arriving, Why.of("claimed"), null);
         }
         FilingDecision decided = plan.decide(facts);
-        FilingDecision decision = pastTray || submission.byDesk() ? decided.pastTray() : decided;
+        FilingDecision decision = pastTray || submission.byDesk() && !submission.byMail() ? decided.pastTray() : decided;
         return settle(folderOf(decision), decision.target().name(), arriving, why(plan, decision), decision);
     }
 

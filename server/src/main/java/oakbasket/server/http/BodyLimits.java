@@ -41,6 +41,8 @@ final class BodyLimits {
         LARGER.put("/api/contacts/import", 20 * MEBIBYTE);
         LARGER.put("/api/rounds/{id}/rehearsal/files", 8 * MEBIBYTE);
         LARGER.put("/api/loose", STREAMED);
+        LARGER.put("/api/post-office/letters/{id}/answer", 25 * MEBIBYTE);
+        LARGER.put("/api/outlook/changes", 2 * MEBIBYTE);
         LARGER.put("/api/forms", 20 * MEBIBYTE);
         LARGER.put("/api/calendars/read", 5 * MEBIBYTE);
         LARGER.put("/api/calendars/{id}/days", MEBIBYTE);

@@ -9,6 +9,8 @@ import org.jspecify.annotations.Nullable;
  *
  * @param uploadId by which its bytes are known, and by which it is filed once only; another one each time it comes back to the tray
  * @param foundAt the place it was found at; empty where it was not found
+ * @param fromAddress who sent it by mail; empty where it came otherwise
+ * @param basketHint the basket it is supposed to be for; null where nothing tells
  * @param unchecked whether no malware scanner has looked at it
  * @param accountId who put it in; null where nobody did
  * @param submissionId the sending it was filed with last
@@ -17,14 +19,17 @@ import org.jspecify.annotations.Nullable;
 @RecordBuilder
 @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
 public record LooseFile(long id, String uploadId, Way cameBy, String foundAt, String fileName, long sizeBytes, byte[] sha256, String mediaType, boolean unchecked, Instant cameAt, @Nullable Long accountId,
-        State state, @Nullable Long submissionId, @Nullable Long fileId) {
+        State state, @Nullable Long submissionId, @Nullable Long fileId,
+        String fromAddress, @Nullable Long basketHint) {
 
     /** How it came. */
     public enum Way {
         /** A coordinator put it in. */
         DESK,
         /** It was found in a folder. */
-        DISK
+        DISK,
+        /** It was sent by mail. */
+        MAIL
     }
 
     /** What became of it. */

@@ -10,6 +10,7 @@ import java.time.Duration;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
+import java.util.Optional;
 import oakbasket.core.arrival.ScanVerdict;
 import oakbasket.core.filing.Place;
 import oakbasket.server.clock.MachineTime;
@@ -18,6 +19,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.loose.LooseFile.State;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.scan.Scanner;
+import oakbasket.server.security.Hash;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Roots;
@@ -111,7 +113,7 @@ public class LooseFiles {
         if (length < 0 || length > MOST_BYTES) {
             throw Problem.of(Problem.Kind.TOO_LARGE, "body-too-large", MOST_BYTES);
         }
-        long id = take(LooseFile.Way.DESK, "", name, length, body, null, account);
+        long id = take(newId(), new Origin(LooseFile.Way.DESK, "", "", null, account), name, length, body, null);
         tell();
         return id;
     }
@@ -126,7 +128,7 @@ public class LooseFiles {
         Path found = store.resolve(place);
         long id;
         try (InputStream body = Files.newInputStream(found)) {
-            id = take(LooseFile.Way.DISK, place, Place.name(place), Files.size(found), body, sha256, account);
+            id = take(newId(), new Origin(LooseFile.Way.DISK, place, "", null, account), Place.name(place), Files.size(found), body, sha256);
         } catch (IOException gone) {
             throw Problem.conflict("changed-elsewhere");
         }
@@ -135,11 +137,57 @@ public class LooseFiles {
         return id;
     }
 
-    private long take(LooseFile.Way way, String place, String name, long length, InputStream body, byte @Nullable [] expected, long account) {
+    /**
+     * Takes in a paper that was sent by mail. Taking the same one again gives the same paper.
+     *
+     * @param key by which it is known, whatever dies when
+     * @param from the address it says it is from
+     * @param basketHint the basket it is supposed to be for; null where nothing tells
+     * @throws Problem when it cannot be taken; nothing of it is kept then
+     */
+    public LooseFile takeMailed(String key, Path content, String name, String from, @Nullable Long basketHint) {
+        String id = mailedId(key);
+        LooseFile before = table.byUpload(id).orElse(null);
+        if (before != null) {
+            return before;
+        }
+        // What a crash left of it came to nobody's knowledge.
+        bytes.destroy(id);
+        try (InputStream body = Files.newInputStream(content)) {
+            long taken = take(id, new Origin(LooseFile.Way.MAIL, "", from, basketHint, null), name.length() > LONGEST_NAME ? name.substring(name.length() - LONGEST_NAME) : name, Files.size(content), body, null);
+            tell();
+            return table.byId(taken).orElseThrow();
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+
+    /** A paper that was taken from a message before. @param key by which it is known */
+    public Optional<LooseFile> mailed(String key) {
+        return table.byUpload(mailedId(key));
+    }
+
+    private static String mailedId(String key) {
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(Arrays.copyOf(Hash.of(key), ID_BYTES));
+    }
+
+    /** A paper, also one that was filed; empty where there is none. */
+    public Optional<LooseFile> find(long id) {
+        return table.byId(id);
+    }
+
+    private String newId() {
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(ID_BYTES));
+    }
+
+    /** How a paper came. */
+    private record Origin(LooseFile.Way way, String place, String from, @Nullable Long basketHint, @Nullable Long account) {
+    }
+
+    private long take(String id, Origin origin, String name, long length, InputStream body, byte @Nullable [] expected) {
         if (table.count(State.OPEN) >= MOST) {
             throw Problem.refused("tray-full", MOST);
         }
-        String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(ID_BYTES));
         promises.promise(id, 0, DESK, length);
         try {
             byte[] hash = bytes.take(id, body, length);
@@ -151,8 +199,9 @@ public class LooseFiles {
                 throw Problem.refused("loose-malware", name);
             }
             String type = look.mediaType(bytes.path(id), name);
-            return transactions.durably(() -> table.insert(LooseFileBuilder.stagedBuilder().id(0).uploadId(id).cameBy(way).foundAt(place).fileName(name).sizeBytes(length).sha256(hash).mediaType(type)
-                    .unchecked(verdict == ScanVerdict.UNCHECKED).cameAt(clock.instant()).accountId(account).state(State.OPEN).submissionId(null).fileId(null).build()));
+            return transactions.durably(() -> table.insert(LooseFileBuilder.stagedBuilder().id(0).uploadId(id).cameBy(origin.way()).foundAt(origin.place()).fileName(name).sizeBytes(length).sha256(hash).mediaType(type)
+                    .unchecked(verdict == ScanVerdict.UNCHECKED).cameAt(clock.instant()).accountId(origin.account()).state(State.OPEN).submissionId(null).fileId(null)
+                    .fromAddress(origin.from()).basketHint(origin.basketHint()).build()));
         } catch (IOException problem) {
             bytes.destroy(id);
             throw new UncheckedIOException(problem);

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import oakbasket.core.round.RoundState;
 import oakbasket.core.standing.Review;
 import oakbasket.server.basket.Basket;
@@ -108,6 +109,27 @@ public class LooseFiling {
             claimed.forEach(this::giveBack);
             loose.tell();
         }
+    }
+
+    /**
+     * Files a paper that came by mail with the sending it came with.
+     *
+     * @return the received file; empty when somebody decided about the paper meanwhile
+     */
+    public Optional<Long> fileMailed(LooseFile paper, Submission sending, long roundId, Item item) {
+        if (transactions.durably(() -> table.turn(paper.id(), State.OPEN, State.FILING, clock.instant(), null)) == 1) {
+            boolean filed = false;
+            try {
+                one(paper, sending, roundId, item);
+                filed = true;
+            } finally {
+                if (!filed) {
+                    giveBack(paper);
+                }
+                loose.tell();
+            }
+        }
+        return Optional.ofNullable(table.byId(paper.id()).orElseThrow().fileId());
     }
 
     private void one(LooseFile paper, Submission sending, long round, Item item) {

@@ -14,7 +14,7 @@ import org.springframework.stereotype.Repository;
 class LooseTable {
 
     private static final String SELECT = """
-            SELECT id, upload_id, came_by, found_at, file_name, size_bytes, sha256, media_type, unchecked, came_at, account_id, state, submission_id, file_id FROM loose_file
+            SELECT id, upload_id, came_by, found_at, file_name, size_bytes, sha256, media_type, unchecked, came_at, account_id, state, submission_id, file_id, from_address, basket_hint FROM loose_file
             """;
 
     private final JdbcClient jdbc;
@@ -26,8 +26,8 @@ class LooseTable {
     long insert(LooseFile file) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO loose_file (upload_id, came_by, found_at, file_name, size_bytes, sha256, media_type, unchecked, came_at, account_id, state)
-                VALUES (:upload, :way, :found, :name, :size, :sha, :type, :unchecked, :at, :account, 'OPEN')""").param("upload", file.uploadId()).param("way", file.cameBy().name())
+                INSERT INTO loose_file (upload_id, came_by, found_at, file_name, size_bytes, sha256, media_type, unchecked, came_at, account_id, state, from_address, basket_hint)
+                VALUES (:upload, :way, :found, :name, :size, :sha, :type, :unchecked, :at, :account, 'OPEN', :from, :hint)""").param("from", file.fromAddress()).param("hint", file.basketHint()).param("upload", file.uploadId()).param("way", file.cameBy().name())
                 .param("found", file.foundAt()).param("name", file.fileName()).param("size", file.sizeBytes()).param("sha", file.sha256()).param("type", file.mediaType())
                 .param("unchecked", file.unchecked()).param("at", file.cameAt()).param("account", file.accountId()).update(key, "id");
         return Known.id(key);
@@ -43,6 +43,10 @@ class LooseTable {
 
     Optional<LooseFile> byId(long id) {
         return jdbc.sql(SELECT + "WHERE id = :id").param("id", id).query(LooseFile.class).optional();
+    }
+
+    Optional<LooseFile> byUpload(String uploadId) {
+        return jdbc.sql(SELECT + "WHERE upload_id = :upload").param("upload", uploadId).query(LooseFile.class).optional();
     }
 
     boolean knows(String uploadId) {

@@ -42,6 +42,13 @@ final class FolderMailer implements Mailer {
     }
 
     @Override
+    public void check() throws MailTrouble {
+        if (!Files.isWritable(outbox)) {
+            throw new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-folder", outbox.toString());
+        }
+    }
+
+    @Override
     public String server() {
         return "";
     }

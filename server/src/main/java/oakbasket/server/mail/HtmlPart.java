@@ -4,9 +4,11 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Locale;
 import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import oakbasket.server.words.SenderLanguages;
 import org.apache.commons.text.StringEscapeUtils;
 
 /**
@@ -18,17 +20,20 @@ final class HtmlPart {
     private static final Pattern LINK = Pattern.compile("https?://[^\\s<>\"]+[^\\s<>\".,;:!?)\\]]");
     private static final String PAGE = page();
     private static final String HERE = "{letter}";
+    private static final String LANGUAGE = "{language}";
+    private static final String DIRECTION = "{direction}";
 
     private HtmlPart() {
     }
 
-    /** The HTML of a text. */
-    static String of(String text) {
+    /** The HTML of a text in a language. */
+    static String of(String text, Locale language) {
         StringBuilder html = new StringBuilder();
         for (String paragraph : text.strip().split("\n\\s*\n")) {
             paragraph(html, paragraph);
         }
-        return PAGE.replace(HERE, html);
+        String direction = SenderLanguages.rightToLeft(language) ? "rtl" : "ltr";
+        return PAGE.replace(LANGUAGE, language.getLanguage()).replace(DIRECTION, direction).replace(HERE, html);
     }
 
     private static String page() {

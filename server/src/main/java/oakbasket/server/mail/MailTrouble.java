@@ -36,6 +36,11 @@ public final class MailTrouble extends Exception {
         return new MailTrouble(kind, "mail-reply", brief(reply));
     }
 
+    /** Trouble on the way to the server. */
+    static MailTrouble remarked(Remark reason) {
+        return new MailTrouble(Kind.UNREACHABLE, reason.code(), reason.arguments().toArray());
+    }
+
     static String brief(@Nullable String reply) {
         String plain = String.valueOf(reply).strip();
         return plain.length() <= LONGEST ? plain : plain.substring(0, LONGEST) + "…";

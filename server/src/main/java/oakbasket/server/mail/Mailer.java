@@ -10,6 +10,9 @@ public interface Mailer {
      */
     void send(OutgoingMail mail) throws MailTrouble;
 
+    /** Whether letters can be handed over at present, without sending any. @throws MailTrouble saying in words what is wrong */
+    void check() throws MailTrouble;
+
     /** The mail server; empty for the stand-in. */
     String server();
 }

@@ -6,7 +6,6 @@ import jakarta.mail.Part;
 import jakarta.mail.Session;
 import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeBodyPart;
-import jakarta.mail.internet.MimeMessage;
 import jakarta.mail.internet.MimeMultipart;
 import jakarta.mail.util.ByteArrayDataSource;
 import java.io.UnsupportedEncodingException;
@@ -14,9 +13,10 @@ import java.net.IDN;
 import java.nio.charset.StandardCharsets;
 import java.util.Date;
 import oakbasket.core.identity.Person;
+import org.eclipse.angus.mail.smtp.SMTPMessage;
 
 /** A letter as an internet message (RFC 5322, RFC 2045 to 2047), marked as made by a machine (RFC 3834). */
-final class MimeMail extends MimeMessage {
+final class MimeMail extends SMTPMessage {
 
     private static final String UTF_8 = StandardCharsets.UTF_8.name();
 
@@ -35,10 +35,18 @@ final class MimeMail extends MimeMessage {
         setRecipient(RecipientType.TO, address(mail.to()));
         setReplyTo(new InternetAddress[] {address(mail.replyTo())});
         setSubject(oneLine(mail.subject()), UTF_8);
-        MimeMultipart words = new MimeMultipart("alternative", text(mail.body(), "plain"), text(HtmlPart.of(mail.body()), "html"));
+        MimeMultipart words = new MimeMultipart("alternative", text(mail.body(), "plain"), text(HtmlPart.of(mail.body(), mail.language()), "html"));
         setContent(mail.calendar() == null ? words : new MimeMultipart("mixed", whole(words), calendar(mail.calendar())));
         setSentDate(Date.from(mail.date()));
-        setHeader("Auto-Submitted", "auto-generated");
+        setHeader("Content-Language", mail.language().getLanguage());
+        setHeader("Auto-Submitted", mail.inReplyTo().isEmpty() ? "auto-generated" : "auto-replied");
+        if (!mail.inReplyTo().isEmpty()) {
+            setHeader("In-Reply-To", oneLine(mail.inReplyTo()));
+            setHeader("References", oneLine(mail.inReplyTo()));
+        }
+        if (!mail.bounceTo().isEmpty()) {
+            setEnvelopeFrom(mail.bounceTo());
+        }
         // Exchange and what came after it look for this instead (Microsoft, MS-OXCMAIL 2.2.3.2.14).
         setHeader("X-Auto-Response-Suppress", "OOF, AutoReply");
         saveChanges();

@@ -20,6 +20,7 @@ final class SmtpMailer implements Mailer {
 
     /** Replies from here on are for good (RFC 5321, 4.2.1). */
     private static final int PERMANENT = 500;
+    private static final int USUAL_PORT = 25;
 
     private final JavaMailSenderImpl sender;
     private final String from;
@@ -41,6 +42,15 @@ final class SmtpMailer implements Mailer {
             throw trouble(refused);
         } catch (MessagingException wrong) {
             throw MailTrouble.told(MailTrouble.Kind.REFUSED, wrong.getMessage());
+        }
+    }
+
+    @Override
+    public void check() throws MailTrouble {
+        try {
+            sender.testConnection();
+        } catch (MessagingException wrong) {
+            throw MailTrouble.remarked(ConnectionWords.of(wrong, server(), sender.getPort() > 0 ? sender.getPort() : USUAL_PORT));
         }
     }
 

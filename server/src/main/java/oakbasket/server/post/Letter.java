@@ -15,10 +15,15 @@ import org.jspecify.annotations.Nullable;
  * @param toAddress where it went; empty while it waits
  * @param subject empty while it waits
  * @param settledAt when the mail server took it, or when it was given up or stopped; null while it waits
+ * @param openedAt when the link in it was first opened; null when it was not, as far as is known
+ * @param bouncedAt when it was reported that it cannot be delivered; null when it was not
+ * @param submissionId the sending that it tells of; null when it tells of none
+ * @param language the language it was written in
  * @param trouble why it did not go, or not yet: words of the mail server, or for a stopped letter the name of the reason; empty when nothing is wrong
  */
 record Letter(long id, long contactId, LetterKind kind, LetterState state, long batch, Instant madeAt, Instant notBefore, @Nullable Long accountId, String toAddress, String subject,
-        @Nullable Instant settledAt, int tries, String trouble) {
+        @Nullable Instant settledAt, int tries, String trouble, @Nullable Instant openedAt, @Nullable Instant bouncedAt,
+        @Nullable Long submissionId, String language) {
 
     /** One of the baskets it is about. */
     record About(long letterId, long basketId, long roundId) {
@@ -26,8 +31,14 @@ record Letter(long id, long contactId, LetterKind kind, LetterState state, long 
 
     /**
      * A letter that is about to be made.
+     *
+     * @param submissionId the sending that it tells of; null when it tells of none
      */
-    record Fresh(long contactId, LetterKind kind, Instant notBefore, @Nullable Long accountId, List<FreshAbout> about) {
+    record Fresh(long contactId, LetterKind kind, Instant notBefore, @Nullable Long accountId, List<FreshAbout> about, @Nullable Long submissionId) {
+
+        Fresh(long contactId, LetterKind kind, Instant notBefore, @Nullable Long accountId, List<FreshAbout> about) {
+            this(contactId, kind, notBefore, accountId, about, null);
+        }
     }
 
     /** One of the baskets a fresh letter is about. */

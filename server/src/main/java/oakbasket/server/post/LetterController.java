@@ -7,6 +7,8 @@ import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
@@ -18,10 +20,16 @@ class LetterController {
     record Stopped(int letters) {
     }
 
+    /** Hours as {@code HH:mm}; both empty where the office's hold. */
+    record TypedQuiet(@Nullable String quietFrom, @Nullable String quietTo) {
+    }
+
+    private final QuietPeople quiet;
     private final LetterList list;
     private final Letters letters;
 
-    LetterController(LetterList list, Letters letters) {
+    LetterController(QuietPeople quiet, LetterList list, Letters letters) {
+        this.quiet = quiet;
         this.list = list;
         this.letters = letters;
     }
@@ -44,6 +52,19 @@ class LetterController {
         return list.toContact(id);
     }
 
+    /** The hours in which a person is not written to; empty where the office's hold. */
+    @GetMapping("/api/contacts/{id}/quiet-hours")
+    TypedQuiet quiet(@PathVariable long id) {
+        QuietOfPerson row = quiet.of(id);
+        return new TypedQuiet(row.quietFrom(), row.quietTo());
+    }
+
+    @PutMapping("/api/contacts/{id}/quiet-hours")
+    TypedQuiet setQuiet(@PathVariable long id, @RequestBody TypedQuiet typed) {
+        QuietOfPerson row = quiet.set(id, typed.quietFrom() == null ? "" : typed.quietFrom().strip(), typed.quietTo() == null ? "" : typed.quietTo().strip());
+        return new TypedQuiet(row.quietFrom(), row.quietTo());
+    }
+
     @PostMapping("/api/letters/{id}/stop")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void stop(@PathVariable long id) {
@@ -55,6 +76,19 @@ class LetterController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void again(@PathVariable long id) {
         letters.sendAgain(id);
+    }
+
+    /** Says that a letter arrived of which nobody knew. */
+    @PostMapping("/api/letters/{id}/arrived")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void arrived(@PathVariable long id) {
+        letters.arrived(id);
+    }
+
+    /** The people of a round whom the last letter did not reach. */
+    @GetMapping("/api/rounds/{id}/unreachable")
+    List<Unreachable> unreachable(@PathVariable long id) {
+        return letters.unreachable(id);
     }
 
     /** Stops what still waits of the letters that were sent together. */

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
@@ -35,18 +36,19 @@ class LetterList {
      * @param at when it went, was given up or stopped; while it waits, when it goes
      * @param by the coordinator who sent it; null when the plan of a round did
      * @param trouble why it did not go, or not yet: the mail server's words, or the name of a reason
+     * @param openedAt when the link in it was first opened; null when it was not, as far as is known
      */
     @RecordBuilder
     @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     record ListedLetter(long id, LetterKind kind, LetterState state, long contactId, String name, String address, List<LetterAbout> about, Instant madeAt, Instant at, @Nullable String by,
-            String subject, int tries, String trouble) {
+            String subject, int tries, String trouble, @Nullable Instant openedAt) {
     }
 
     record LetterPage(List<ListedLetter> letters, boolean more, Map<LetterState, Integer> counts) {
     }
 
     /** A letter with its words; of one that has not gone yet, those it would have now. */
-    record LetterInFull(ListedLetter letter, String subject, String body) {
+    record LetterInFull(ListedLetter letter, String subject, String body, String language) {
     }
 
     private final LetterTable table;
@@ -84,10 +86,10 @@ class LetterList {
         ListedLetter listed = listed(List.of(letter)).get(0);
         String kept = table.body(id);
         if (!kept.isEmpty() && letter.state() != LetterState.WAITING) {
-            return new LetterInFull(listed, letter.subject(), links.open(kept));
+            return new LetterInFull(listed, letter.subject(), links.open(kept, Locale.forLanguageTag(letter.language())), letter.language());
         }
         LetterWriter.Written written = postman.asOfNow(letter);
-        return new LetterInFull(listed, written.subject(), links.open(written.body()));
+        return new LetterInFull(listed, written.subject(), links.open(written.body(), written.language()), written.language().getLanguage());
     }
 
     /** Every letter to a contact, also from before contacts were merged. */
@@ -114,8 +116,8 @@ class LetterList {
             Instant settled = letter.settledAt();
             listed.add(LetterListListedLetterBuilder.stagedBuilder().id(letter.id()).kind(letter.kind()).state(letter.state())
                     .contactId(letter.contactId()).name(person.name()).address(letter.toAddress().isEmpty() ? person.email() : letter.toAddress())
-                    .about(about.getOrDefault(letter.id(), List.of())).madeAt(letter.madeAt()).at(settled == null ? letter.notBefore() : settled)
-                    .by(account == null ? null : senders.get(account)).subject(letter.subject()).tries(letter.tries()).trouble(letter.trouble())
+                    .about(about.getOrDefault(letter.id(), List.of())).madeAt(letter.madeAt()).at(letter.bouncedAt() != null ? letter.bouncedAt() : settled == null ? letter.notBefore() : settled)
+                    .by(account == null ? null : senders.get(account)).subject(letter.subject()).tries(letter.tries()).trouble(letter.trouble()).openedAt(letter.openedAt())
                     .build());
         }
         return listed;

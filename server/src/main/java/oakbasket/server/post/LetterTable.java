@@ -27,7 +27,7 @@ class LetterTable {
     }
 
     private static final String SELECT = """
-            SELECT id, contact_id, kind, state, batch, made_at, not_before, account_id, to_address, subject, settled_at, tries, trouble FROM letter
+            SELECT id, contact_id, kind, state, batch, made_at, not_before, account_id, to_address, subject, settled_at, tries, trouble, opened_at, bounced_at, submission_id, language FROM letter
             """;
 
     private final JdbcClient jdbc;
@@ -43,9 +43,10 @@ class LetterTable {
     long insert(Letter.Fresh fresh, long batch, Instant now) {
         KeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO letter (contact_id, kind, state, batch, made_at, not_before, account_id) VALUES (:contact, :kind, 'WAITING', :batch, :now, :notBefore, :account)""")
+                INSERT INTO letter (contact_id, kind, state, batch, made_at, not_before, account_id, submission_id)
+                VALUES (:contact, :kind, 'WAITING', :batch, :now, :notBefore, :account, :submission)""")
                 .param("contact", fresh.contactId()).param("kind", fresh.kind().name()).param("batch", batch).param("now", now).param("notBefore", fresh.notBefore())
-                .param("account", fresh.accountId()).update(key, "id");
+                .param("account", fresh.accountId()).param("submission", fresh.submissionId()).update(key, "id");
         long id = Known.id(key);
         fresh.about().forEach(about -> jdbc.sql("INSERT INTO letter_basket (letter_id, basket_id, round_id, step_at) VALUES (:letter, :basket, :round, :step)")
                 .param("letter", id).param("basket", about.basketId()).param("round", about.roundId()).param("step", about.stepAt()).update());
@@ -58,7 +59,7 @@ class LetterTable {
 
     /** The steps of plans between two moments that were answered before, for whatever baskets. */
     Set<Answered> answered(Instant after, Instant until) {
-        return new HashSet<>(jdbc.sql("SELECT basket_id, step_at FROM letter_basket WHERE step_at > :after AND step_at <= :until").param("after", after).param("until", until)
+        return new HashSet<>(jdbc.sql("SELECT basket_id, step_at FROM letter_basket WHERE step_at > :after AND step_at <= :until OR step_at IN (SELECT step_at FROM plan_change WHERE act = 'MOVE' AND to_at > :after AND to_at <= :until)").param("after", after).param("until", until)
                 .query(Answered.class).list());
     }
 
@@ -83,20 +84,20 @@ class LetterTable {
 
     /** How many rows changed: 0 when the letter is no longer in the state it was seen in. */
     int settle(Letter seen, LetterState to, Instant notBefore, int tries, String trouble, @Nullable Instant settledAt) {
-        return jdbc.sql("UPDATE letter SET state = :to, not_before = :notBefore, tries = :tries, trouble = :trouble, settled_at = :settled WHERE id = :id AND state = :from")
+        return jdbc.sql("UPDATE letter SET state = :to, not_before = :notBefore, tries = :tries, trouble = :trouble, settled_at = :settled, bounced_at = NULL WHERE id = :id AND state = :from")
                 .param("to", to.name()).param("notBefore", notBefore).param("tries", tries).param("trouble", trouble).param("settled", settledAt).param("id", seen.id())
                 .param("from", seen.state().name()).update();
     }
 
     /** Keeps what a letter says, before it is handed over. */
-    void words(long id, String toAddress, String subject, String body) {
-        jdbc.sql("UPDATE letter SET to_address = :address, subject = :subject, body = :body WHERE id = :id").param("address", toAddress).param("subject", subject)
-                .param("body", body).param("id", id).update();
+    void words(long id, String toAddress, String subject, String body, String language) {
+        jdbc.sql("UPDATE letter SET to_address = :address, subject = :subject, body = :body, language = :language WHERE id = :id").param("address", toAddress).param("subject", subject)
+                .param("body", body).param("language", language).param("id", id).update();
     }
 
-    /** What was being handed over when the server stopped waits again. */
-    int wake() {
-        return jdbc.sql("UPDATE letter SET state = 'WAITING' WHERE state = 'SENDING'").update();
+    /** Letters in a state, the oldest first. */
+    List<Letter> inState(LetterState state) {
+        return jdbc.sql(SELECT + "WHERE state = :state ORDER BY id").param("state", state.name()).query(Letter.class).list();
     }
 
     /** The letters of a batch that still wait. */
@@ -107,7 +108,8 @@ class LetterTable {
     /** The baskets of these that a letter waits for. */
     List<Long> awaited(Collection<Long> baskets) {
         return IdChunks.ask(baskets, some -> jdbc.sql("""
-                SELECT DISTINCT b.basket_id FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE l.state IN ('WAITING', 'SENDING') AND b.basket_id = ANY(?)""")
+                SELECT DISTINCT b.basket_id FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE l.state IN ('WAITING', 'SENDING', 'UNCERTAIN') AND l.kind NOT IN ('RECEIPT', 'THANKS')
+                    AND b.basket_id = ANY(?)""")
                 .param(some).query(Long.class).list());
     }
 
@@ -123,7 +125,7 @@ class LetterTable {
         Map<Long, Instant> last = new TreeMap<>();
         jdbc.sql("""
                 SELECT contact_id, MAX(COALESCE(settled_at, not_before)) AS went FROM letter
-                WHERE state IN ('WAITING', 'SENDING', 'SENT') AND COALESCE(settled_at, not_before) > :since GROUP BY contact_id""").param("since", since)
+                WHERE state IN ('WAITING', 'SENDING', 'SENT', 'UNCERTAIN') AND kind NOT IN ('RECEIPT', 'THANKS') AND COALESCE(settled_at, not_before) > :since GROUP BY contact_id""").param("since", since)
                 .query(row -> {
                     last.put(row.getLong("contact_id"), row.getObject("went", Instant.class));
                 });
@@ -133,15 +135,48 @@ class LetterTable {
     /** The addresses of those whose last letter that was tried failed. */
     List<String> refusedAddresses() {
         return jdbc.sql("""
-                SELECT l.to_address FROM letter l WHERE l.state = 'FAILED'
+                SELECT l.to_address FROM letter l WHERE l.state IN ('FAILED', 'BOUNCED')
                     AND NOT EXISTS (SELECT 1 FROM letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state = 'SENT')""").query(String.class).list();
     }
 
-    /** How many letters did not arrive and still need somebody: the address is as it was, and nothing was delivered since. */
+    /** How many letters did not arrive, or perhaps did not, and still need somebody: the address is as it was, and nothing was delivered since. */
     int needingSomebody() {
         return jdbc.sql("""
-                SELECT COUNT(*) FROM letter l JOIN contact c ON c.id = l.contact_id WHERE l.state = 'FAILED' AND l.to_address IN ('', c.email)
+                SELECT COUNT(*) FROM letter l JOIN contact c ON c.id = l.contact_id WHERE l.state IN ('FAILED', 'BOUNCED', 'UNCERTAIN') AND l.to_address IN ('', c.email)
                     AND NOT EXISTS (SELECT 1 FROM letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state = 'SENT')""").query(Integer.class).single();
+    }
+
+    /** The baskets of a round whose people the last letter did not reach, with what was said. */
+    List<Unreachable> unreachable(long roundId) {
+        return jdbc.sql("""
+                SELECT b.id AS basket_id, l.id AS letter_id, l.state, l.trouble FROM basket b JOIN contact c ON c.id = b.contact_id JOIN letter l ON l.contact_id = c.id
+                WHERE b.round_id = :round AND l.state IN ('FAILED', 'BOUNCED') AND l.to_address IN ('', c.email)
+                    AND NOT EXISTS (SELECT 1 FROM letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state IN ('SENT', 'FAILED', 'BOUNCED')) ORDER BY b.id""")
+                .param("round", roundId).query(Unreachable.class).list();
+    }
+
+    /** Notes that the links of a basket are open now: every letter that brought one and was not opened before. Says how many there were. */
+    int opened(long basketId, Instant at) {
+        return jdbc.sql("""
+                UPDATE letter SET opened_at = :at WHERE opened_at IS NULL AND state IN ('SENT', 'UNCERTAIN') AND id IN (SELECT letter_id FROM letter_basket WHERE basket_id = :basket)""")
+                .param("at", at).param("basket", basketId).update();
+    }
+
+    /** Notes what a report said of a letter that the mail server had taken. */
+    int bounced(Letter seen, LetterState to, Instant at, String status, String why) {
+        return jdbc.sql("UPDATE letter SET state = :to, bounced_at = :at, bounce_status = :status, trouble = :why WHERE id = :id AND state = :from").param("to", to.name()).param("at", at)
+                .param("status", status).param("why", why).param("id", seen.id()).param("from", seen.state().name()).update();
+    }
+
+    /** Notes that another server has not delivered a letter yet and goes on trying. */
+    void delayed(long id, String why) {
+        jdbc.sql("UPDATE letter SET trouble = :why WHERE id = :id AND state = 'SENT'").param("why", why).param("id", id).update();
+    }
+
+    /** Whether a letter of a kind was made about a basket and not stopped. */
+    boolean wasTold(long basketId, LetterKind kind) {
+        return jdbc.sql("SELECT COUNT(*) FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE b.basket_id = :basket AND l.kind = :kind AND l.state <> 'STOPPED'")
+                .param("basket", basketId).param("kind", kind.name()).query(Integer.class).single() > 0;
     }
 
     /** Letters about one basket, the newest first. */

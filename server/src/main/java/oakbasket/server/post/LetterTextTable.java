@@ -19,22 +19,22 @@ class LetterTextTable {
         this.jdbc = jdbc;
     }
 
-    Optional<OwnText> of(LetterKind kind) {
-        return jdbc.sql("SELECT subject, body, version FROM letter_text WHERE kind = :kind").param("kind", kind.name()).query(OwnText.class).optional();
+    Optional<OwnText> of(LetterKind kind, String language) {
+        return jdbc.sql("SELECT subject, body, version FROM letter_text WHERE kind = :kind AND language = :language").param("kind", kind.name()).param("language", language).query(OwnText.class).optional();
     }
 
     /** How many rows changed: 0 when the text was changed since {@code version}; version 0 is the text that ships. */
-    int save(LetterKind kind, int version, String subject, String body) {
+    int save(LetterKind kind, String language, int version, String subject, String body) {
         if (version == 0) {
             return jdbc.sql("""
-                    INSERT INTO letter_text (kind, subject, body) SELECT CAST(:kind AS VARCHAR), CAST(:subject AS VARCHAR), CAST(:body AS VARCHAR)
-                    WHERE NOT EXISTS (SELECT 1 FROM letter_text WHERE kind = :kind)""").param("kind", kind.name()).param("subject", subject).param("body", body).update();
+                    INSERT INTO letter_text (kind, language, subject, body) SELECT CAST(:kind AS VARCHAR), CAST(:language AS VARCHAR), CAST(:subject AS VARCHAR), CAST(:body AS VARCHAR)
+                    WHERE NOT EXISTS (SELECT 1 FROM letter_text WHERE kind = :kind AND language = :language)""").param("kind", kind.name()).param("language", language).param("subject", subject).param("body", body).update();
         }
-        return jdbc.sql("UPDATE letter_text SET subject = :subject, body = :body, version = version + 1 WHERE kind = :kind AND version = :version").param("subject", subject)
+        return jdbc.sql("UPDATE letter_text SET subject = :subject, body = :body, version = version + 1 WHERE kind = :kind AND language = :language AND version = :version").param("subject", subject).param("language", language)
                 .param("body", body).param("kind", kind.name()).param("version", version).update();
     }
 
-    int delete(LetterKind kind) {
-        return jdbc.sql("DELETE FROM letter_text WHERE kind = :kind").param("kind", kind.name()).update();
+    int delete(LetterKind kind, String language) {
+        return jdbc.sql("DELETE FROM letter_text WHERE kind = :kind AND language = :language").param("kind", kind.name()).param("language", language).update();
     }
 }

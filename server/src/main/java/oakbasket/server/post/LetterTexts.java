@@ -2,6 +2,7 @@ package oakbasket.server.post;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.core.letter.LetterText;
 import oakbasket.server.problem.Problem;
@@ -34,12 +35,13 @@ class LetterTexts {
         this.words = words;
     }
 
-    List<KeptText> all() {
-        return Arrays.stream(LetterKind.values()).map(this::of).toList();
+    List<KeptText> all(Locale language) {
+        return Arrays.stream(LetterKind.values()).map(kind -> of(kind, language)).toList();
     }
 
-    KeptText of(LetterKind kind) {
-        return table.of(kind).map(own -> new KeptText(kind, own.subject(), own.body(), own.version())).orElseGet(() -> shipped(kind));
+    /** The text of a kind of letter in a language: the office's own where it wrote one, else the one that ships in this language. */
+    KeptText of(LetterKind kind, Locale language) {
+        return table.of(kind, language.getLanguage()).map(own -> new KeptText(kind, own.subject(), own.body(), own.version())).orElseGet(() -> shipped(kind, language));
     }
 
     /**
@@ -47,18 +49,18 @@ class LetterTexts {
      *
      * @throws Problem with status 422 naming the field, or 409 when the text was changed since {@code version}
      */
-    KeptText save(LetterKind kind, int version, String subject, String body) {
+    KeptText save(LetterKind kind, Locale language, int version, String subject, String body) {
         check(subject, body);
-        if (transactions.durably(() -> table.save(kind, version, subject, body)) != 1) {
+        if (transactions.durably(() -> table.save(kind, language.getLanguage(), version, subject, body)) != 1) {
             throw Problem.conflict("changed-elsewhere");
         }
-        return of(kind);
+        return of(kind, language);
     }
 
     /** Goes back to the words that ship. */
-    KeptText reset(LetterKind kind) {
-        transactions.durably(() -> table.delete(kind));
-        return shipped(kind);
+    KeptText reset(LetterKind kind, Locale language) {
+        transactions.durably(() -> table.delete(kind, language.getLanguage()));
+        return shipped(kind, language);
     }
 
     LetterText check(String subject, String body) {
@@ -68,7 +70,8 @@ class LetterTexts {
         return new LetterText(subject, body);
     }
 
-    private KeptText shipped(LetterKind kind) {
-        return new KeptText(kind, words.of("letter." + kind + ".subject"), words.of("letter." + kind + ".body"), 0);
+    private KeptText shipped(LetterKind kind, Locale language) {
+        Words spoken = words.in(language);
+        return new KeptText(kind, spoken.of("letter." + kind + ".subject"), spoken.of("letter." + kind + ".body"), 0);
     }
 }

@@ -1,6 +1,7 @@
 package oakbasket.server.post;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.EnumMap;
@@ -11,8 +12,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import oakbasket.core.identity.Identity;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.core.letter.LetterState;
+import oakbasket.core.reminder.LetterPlan;
 import oakbasket.core.reminder.Recipient;
 import oakbasket.core.round.RoundState;
 import oakbasket.core.standing.BasketList;
@@ -21,8 +24,12 @@ import oakbasket.server.Settings;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.MoreTimeGiven;
+import oakbasket.server.basket.PageSeen;
 import oakbasket.server.basket.PeopleAsked;
+import oakbasket.server.basket.SendingFinished;
+import oakbasket.server.basket.Submission;
 import oakbasket.server.board.Board;
+import oakbasket.server.lettersetting.LetterSettings;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
@@ -57,17 +64,19 @@ public class Letters {
     private final Baskets baskets;
     private final Board board;
     private final LetterWriter writer;
+    private final LetterSettings common;
     private final Transactions transactions;
     private final LiveHub live;
     private final Settings settings;
     private final Clock clock;
 
-    Letters(LetterTable table, Rounds rounds, Baskets baskets, Board board, LetterWriter writer, Transactions transactions, LiveHub live, Settings settings, Clock clock) {
+    Letters(LetterTable table, Rounds rounds, Baskets baskets, Board board, LetterWriter writer, LetterSettings common, Transactions transactions, LiveHub live, Settings settings, Clock clock) {
         this.table = table;
         this.rounds = rounds;
         this.baskets = baskets;
         this.board = board;
         this.writer = writer;
+        this.common = common;
         this.transactions = transactions;
         this.live = live;
         this.settings = settings;
@@ -105,6 +114,93 @@ public class Letters {
         long batch = table.nextBatch();
         Set<Long> waiting = new HashSet<>(table.waiting(more.baskets(), LetterKind.EXTENSION));
         baskets.byIds(more.baskets()).stream().filter(basket -> !waiting.contains(basket.id())).forEach(basket -> table.insert(fresh(basket, LetterKind.EXTENSION, now.plus(settings.returnHold()), more.account()), batch, now));
+    }
+
+    /** Sends the receipt, or thanks where nothing is owed any more, if the round wants it; within the transaction that gives the receipt. An address that was only typed is nobody's. */
+    @EventListener
+    void finished(SendingFinished finished) {
+        Submission sending = finished.submission();
+        Long basketId = sending.basketId();
+        if (basketId == null || sending.identity() == Identity.SELF_DECLARED || sending.identity() == Identity.PUT_IN) {
+            return;
+        }
+        Basket basket = baskets.byId(basketId);
+        LetterPlan plan = rounds.opened(basket.roundId()).letters();
+        if (!plan.tellReceived() && !plan.thank()) {
+            return;
+        }
+        boolean thanks = plan.thank() && board.judgeBasket(basketId).progress().finished() && !table.wasTold(basketId, LetterKind.THANKS);
+        if (thanks || plan.tellReceived()) {
+            Instant now = clock.instant();
+            table.insert(new Letter.Fresh(basket.contactId(), thanks ? LetterKind.THANKS : LetterKind.RECEIPT, thanks ? now.plus(settings.letterHold()) : now, null,
+                    List.of(new Letter.FreshAbout(basketId, basket.roundId(), null)), plan.tellReceived() ? sending.id() : null), table.nextBatch(), now);
+        }
+    }
+
+    /** Notes that the link in the letters about a basket was opened. */
+    @EventListener
+    void seen(PageSeen page) {
+        if (transactions.quickly(() -> table.opened(page.basketId(), clock.instant())) > 0) {
+            live.publish(new LiveEvent(LiveEvent.LETTER, baskets.byId(page.basketId()).roundId(), page.basketId()));
+        }
+    }
+
+    /**
+     * Notes that a letter arrived of which nobody knew.
+     *
+     * @throws Problem with status 409 when that is not the question
+     */
+    void arrived(long id) {
+        Letter letter = byId(id);
+        if (letter.state() != LetterState.UNCERTAIN || transactions.durably(() -> table.settle(letter, letter.state().after(LetterState.Event.ARRIVED), letter.notBefore(), letter.tries(), "", letter.settledAt())) != 1) {
+            throw Problem.conflict("letter-gone");
+        }
+        if (letter.kind() == LetterKind.INVITATION) {
+            table.about(List.of(id)).forEach(about -> baskets.invited(about.basketId(), clock.instant()));
+        }
+        tell(letter);
+    }
+
+    /**
+     * Takes in a report about a letter that the mail server had taken.
+     *
+     * @param failed whether it will not be delivered; else only not yet
+     * @param status the enhanced status code (RFC 3463); empty when the report gave none
+     * @param why what it says
+     * @return whether it changed anything
+     */
+    public boolean reported(long letterId, boolean failed, String status, String why) {
+        Letter letter = table.byId(letterId).orElse(null);
+        if (letter == null || letter.state() != LetterState.SENT && letter.state() != LetterState.UNCERTAIN) {
+            return false;
+        }
+        if (failed) {
+            transactions.durably(() -> table.bounced(letter, letter.state().after(LetterState.Event.BOUNCE), clock.instant(), status, why));
+        } else {
+            transactions.durably(() -> table.delayed(letterId, why));
+        }
+        tell(letter);
+        return true;
+    }
+
+    /** The baskets a letter is about; none where there is no such letter. */
+    public List<Long> basketsOf(long letterId) {
+        return table.about(List.of(letterId)).stream().map(Letter.About::basketId).toList();
+    }
+
+    /** Whether there is a letter. */
+    public boolean exists(long letterId) {
+        return table.byId(letterId).isPresent();
+    }
+
+    /** Whether a letter was made at this millisecond, as its message id says. */
+    public boolean hasId(long letterId, long madeAtMillis) {
+        return table.byId(letterId).filter(letter -> letter.madeAt().toEpochMilli() == madeAtMillis).isPresent();
+    }
+
+    /** The people of a round whom the last letter did not reach. */
+    List<Unreachable> unreachable(long roundId) {
+        return table.unreachable(roundId);
     }
 
     /** Says what sending to these people would mean; makes nothing. */
@@ -169,13 +265,13 @@ public class Letters {
     }
 
     /**
-     * Has a letter that failed or was stopped go after all.
+     * Has a letter that failed, came back, may not have arrived or was stopped go after all.
      *
      * @throws Problem with status 409 when it went or waits
      */
     void sendAgain(long id) {
         Letter letter = byId(id);
-        if (letter.state() != LetterState.FAILED && letter.state() != LetterState.STOPPED) {
+        if (!letter.state().undelivered() && letter.state() != LetterState.STOPPED && letter.state() != LetterState.UNCERTAIN) {
             throw Problem.conflict("letter-gone");
         }
         LetterState to = letter.state().after(LetterState.Event.SEND_AGAIN);
@@ -221,8 +317,8 @@ public class Letters {
                 Letter letter = byId(table.insert(fresh(basket, kind, at, null), batch, at));
                 table.settle(letter, LetterState.SENDING, at, 0, "", null);
                 Letter going = byId(letter.id());
-                LetterWriter.Written written = writer.write(kind, List.of(new LetterWriter.Told(basket.roundId(), board.judgeBasket(basket.id()))));
-                table.words(letter.id(), written.to().address().text(), written.subject(), written.body());
+                LetterWriter.Written written = writer.write(kind, List.of(new LetterWriter.Told(basket.roundId(), board.judgeBasket(basket.id()))), null, "");
+                table.words(letter.id(), written.to().address().text(), written.subject(), written.body(), written.language().getLanguage());
                 table.settle(going, refusal.isEmpty() ? LetterState.SENT : LetterState.FAILED, at, 1, refusal, at);
             }
             return true;
@@ -246,12 +342,13 @@ public class Letters {
             throw Problem.notFound("no-basket");
         }
         Set<Long> awaited = new HashSet<>(table.awaited(wanted));
-        Map<Long, Instant> last = allTheSame ? Map.of() : table.lastTo(now.minus(Recipient.MINIMUM_GAP));
+        Map<Long, Instant> last = allTheSame ? Map.of() : table.lastTo(now.minus(common.now().gap()));
         Map<Board.Row, LetterKind> get = new LinkedHashMap<>();
         Map<String, Integer> skipped = new TreeMap<>();
+        Duration gap = common.now().gap();
         boolean gathering = judged.round().state() == RoundState.GATHERING;
         for (Board.Row row : rows) {
-            Recipient recipient = recipient(gathering, row, true, last.get(row.contactId()));
+            Recipient recipient = recipient(gathering, row, true, null).spaced(gap, last.get(row.contactId()));
             String reason = recipient.againstOwing().map(Enum::name).or(() -> awaited.contains(row.id()) ? Optional.of(ON_ITS_WAY) : Optional.empty())
                     .or(() -> allTheSame ? Optional.empty() : recipient.againstByHand(now).map(Enum::name)).orElse(null);
             if (reason != null) {

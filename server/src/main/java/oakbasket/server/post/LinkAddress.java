@@ -1,6 +1,7 @@
 package oakbasket.server.post;
 
 import java.net.URI;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -44,10 +45,10 @@ public class LinkAddress {
         return text.replaceAll("[\uE000\uE001]", "");
     }
 
-    /** The text with its links. */
-    String open(String text) {
+    /** The text, in a language, with its links. */
+    String open(String text, Locale language) {
         return MARK.matcher(text).replaceAll(found -> Matcher.quoteReplacement(
-                link(Long.parseLong(found.group(1))).map(link -> base() + links.path(link)).orElseGet(() -> words.of("letter.no-link"))));
+                link(Long.parseLong(found.group(1))).map(link -> base() + links.path(link)).orElseGet(() -> words.in(language).of("letter.no-link"))));
     }
 
     /** The personal link of a basket; of somebody who came through the open link, that one. */

@@ -13,6 +13,8 @@ import oakbasket.core.standing.ItemStanding;
 import oakbasket.server.Settings;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.board.Board;
+import oakbasket.server.clock.MachineTime;
+import oakbasket.server.lettersetting.LetterSettings;
 import oakbasket.server.mail.MailTrouble;
 import oakbasket.server.mail.Mailer;
 import oakbasket.server.mail.OutgoingMail;
@@ -51,13 +53,17 @@ public class Postman {
     private final Board board;
     private final Transactions transactions;
     private final Words words;
-    private final Settings settings;
+    private final LetterSettings settings;
+    private final MailTags tags;
+    private final Settings office;
+    private final MachineTime machine;
     private final Clock clock;
+    private final Pace pace = new Pace();
     private volatile @Nullable Instant pausedUntil;
     private volatile String trouble = "";
 
     Postman(LetterTable table, LetterWriter writer, LinkAddress links, Letters letters, Mailer mailer, Rounds rounds, Baskets baskets, Board board, Transactions transactions,
-            Words words, Settings settings, Clock clock) {
+            Words words, LetterSettings settings, MailTags tags, Settings office, MachineTime machine, Clock clock) {
         this.table = table;
         this.writer = writer;
         this.links = links;
@@ -69,15 +75,21 @@ public class Postman {
         this.transactions = transactions;
         this.words = words;
         this.settings = settings;
+        this.tags = tags;
+        this.office = office;
+        this.machine = machine;
         this.clock = clock;
     }
 
-    /** Letters that were being handed over when the server stopped go again, under the same message id. */
+    /** Of letters that were being handed over when the server stopped nobody knows whether they went; somebody is asked, rather than that anybody gets one twice or none. */
     @EventListener(ApplicationReadyEvent.class)
     void wake() {
-        int woken = transactions.durably(table::wake);
-        if (woken > 0) {
-            LOG.info("{} letters were on their way when the server stopped and are sent again", woken);
+        List<Letter> lost = table.inState(LetterState.SENDING);
+        for (Letter letter : lost) {
+            settle(letter, LetterState.Event.LOSE, letter.tries() + 1, "");
+        }
+        if (!lost.isEmpty()) {
+            LOG.warn("{} letters were being handed over when the server stopped; whether they went is asked at the desk", lost.size());
         }
     }
 
@@ -93,8 +105,10 @@ public class Postman {
         if (until != null && clock.instant().isBefore(until)) {
             return;
         }
-        for (Letter letter : table.due(clock.instant(), MOST_AT_ONCE)) {
+        int most = pace.left(settings.now().perMinute(), machine.now());
+        for (Letter letter : table.due(clock.instant(), Math.min(most, MOST_AT_ONCE))) {
             try {
+                pace.one();
                 if (!deliver(letter)) {
                     return;
                 }
@@ -117,13 +131,14 @@ public class Postman {
             settle(letter, LetterState.Event.STOP, letter.tries(), against(letter, all.get(0)).orElse(""));
             return true;
         }
-        LetterWriter.Written written = writer.write(letter.kind(), owing);
+        LetterWriter.Written written = writer.write(letter.kind(), owing, letter.submissionId(), tags.address(MailTags.Of.LETTER, letter.id()));
         transactions.quickly(() -> {
-            table.words(letter.id(), written.to().address().text(), written.subject(), written.body());
+            table.words(letter.id(), written.to().address().text(), written.subject(), written.body(), written.language().getLanguage());
             return true;
         });
         try {
-            mailer.send(new OutgoingMail(messageId(letter), written.to(), written.replyTo(), written.subject(), links.open(written.body()), clock.instant(), written.calendar()));
+            mailer.send(new OutgoingMail(messageId(letter), written.to(), written.replyTo(), written.subject(), links.open(written.body(), written.language()), clock.instant(),
+                    written.language(), tags.address(MailTags.Of.BOUNCE, letter.id()), "", written.calendar()));
         } catch (MailTrouble refused) {
             return refused(letter, refused);
         }
@@ -178,7 +193,7 @@ public class Postman {
     LetterWriter.Written asOfNow(Letter letter) {
         List<LetterWriter.Told> all = told(letter);
         List<LetterWriter.Told> owing = owing(letter, all);
-        return writer.write(letter.kind(), owing.isEmpty() ? all : owing);
+        return writer.write(letter.kind(), owing.isEmpty() ? all : owing, letter.submissionId(), tags.address(MailTags.Of.LETTER, letter.id()));
     }
 
     private List<LetterWriter.Told> told(Letter letter) {
@@ -198,6 +213,9 @@ public class Postman {
             boolean anything = row.tiles().stream().anyMatch(tile -> tile.standing() == ItemStanding.RETURNED);
             return !gathering ? Optional.of(Recipient.Reason.ROUND_NOT_GATHERING.name()) : anything && !row.removed() ? Optional.empty() : Optional.of("NOTHING_RETURNED");
         }
+        if (letter.kind().tellsOfReceived()) {
+            return row.removed() ? Optional.of(Recipient.Reason.REMOVED.name()) : letter.kind() == LetterKind.THANKS && !row.progress().finished() ? Optional.of("NOT_COMPLETE") : Optional.empty();
+        }
         if (letter.kind() == LetterKind.EXTENSION && !row.extended()) {
             return Optional.of("NOT_EXTENDED");
         }
@@ -208,7 +226,7 @@ public class Postman {
     }
 
     private String messageId(Letter letter) {
-        String from = settings.letterSender();
+        String from = office.letterSender();
         return "oak-letter-" + letter.id() + "-" + letter.madeAt().toEpochMilli() + from.substring(from.lastIndexOf('@'));
     }
 }

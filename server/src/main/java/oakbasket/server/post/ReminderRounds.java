@@ -106,13 +106,13 @@ public class ReminderRounds {
             Instant after = Known.in(before, round.round().id());
             for (Board.Row row : round.rows()) {
                 if (ReminderDecision.decide(look.letters(round.round(), row), look.recipient(row), after, now) instanceof ReminderDecision.Send send
-                        && !answered.contains(new LetterTable.Answered(row.id(), send.letter().at()))) {
+                        && !answered.contains(new LetterTable.Answered(row.id(), send.letter().step()))) {
                     byPerson.computeIfAbsent(row.contactId(), id -> new ArrayList<>()).add(new Due(row, round.round(), send.letter()));
                 }
             }
         }
         judged.forEach(round -> addLaterToday(round, byPerson, answered, look, now));
-        return byPerson.values().stream().map(due -> asOne(due, look)).toList();
+        return byPerson.values().stream().map(due -> asOne(due, look, now)).toList();
     }
 
     /** Whoever gets a letter now is told in it what would be told later on the same day. */
@@ -122,17 +122,17 @@ public class ReminderRounds {
             if (due == null || due.stream().anyMatch(one -> one.row().id() == row.id()) || look.recipient(row).against(now).isPresent()) {
                 continue;
             }
-            ZoneId zone = look.zone(round.round(), row);
+            ZoneId zone = look.zone(round.round(), row.contactId());
             LocalDate today = LocalDate.ofInstant(now, zone);
-            look.letters(round.round(), row).stream().filter(letter -> letter.at().isAfter(now) && LocalDate.ofInstant(letter.at(), zone).equals(today))
-                    .filter(letter -> !answered.contains(new LetterTable.Answered(row.id(), letter.at()))).findFirst().ifPresent(letter -> due.add(new Due(row, round.round(), letter)));
+            look.letters(round.round(), row).stream().filter(letter -> letter.against() == null && letter.at().isAfter(now) && LocalDate.ofInstant(letter.at(), zone).equals(today))
+                    .filter(letter -> !answered.contains(new LetterTable.Answered(row.id(), letter.step()))).findFirst().ifPresent(letter -> due.add(new Due(row, round.round(), letter)));
         }
     }
 
     /** One letter; the graver kind where several come together. */
-    private static Letter.Fresh asOne(List<Due> due, PlannedLetters.Look look) {
+    private static Letter.Fresh asOne(List<Due> due, PlannedLetters.Look look, Instant now) {
         LetterKind kind = due.stream().map(one -> one.letter().kind()).reduce(LetterKind::graver).orElseThrow();
-        return new Letter.Fresh(due.get(0).row().contactId(), kind, look.allowed(due.get(0).round(), due.get(0).row()), null,
-                due.stream().map(one -> new Letter.FreshAbout(one.row().id(), one.round().id(), one.letter().at())).toList());
+        return new Letter.Fresh(due.get(0).row().contactId(), kind, look.allowed(due.get(0).round(), due.get(0).row().contactId(), now), null,
+                due.stream().map(one -> new Letter.FreshAbout(one.row().id(), one.round().id(), one.letter().step())).toList());
     }
 }

@@ -8,9 +8,9 @@ import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.board.Board;
 import oakbasket.server.problem.Problem;
-import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.words.SenderLanguages;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -37,27 +37,25 @@ class RoundLettersController {
     record BasketLetters(List<LetterList.ListedLetter> letters, PlannedLetters.Next next, boolean planned) {
     }
 
-    record LetterLook(String subject, String body) {
+    record LetterLook(String subject, String body, String language) {
     }
 
     private final Letters letters;
     private final LetterList list;
     private final LetterDays days;
-    private final Drafts drafts;
-    private final LetterWriter writer;
+    private final LetterPreviews previews;
     private final PlannedLetters planned;
     private final Rounds rounds;
     private final Baskets baskets;
     private final Board board;
     private final Clock clock;
 
-    RoundLettersController(Letters letters, LetterList list, LetterDays days, Drafts drafts, LetterWriter writer, PlannedLetters planned, Rounds rounds, Baskets baskets, Board board,
+    RoundLettersController(Letters letters, LetterList list, LetterDays days, LetterPreviews previews, PlannedLetters planned, Rounds rounds, Baskets baskets, Board board,
             Clock clock) {
         this.letters = letters;
         this.list = list;
         this.days = days;
-        this.drafts = drafts;
-        this.writer = writer;
+        this.previews = previews;
         this.planned = planned;
         this.rounds = rounds;
         this.baskets = baskets;
@@ -98,10 +96,9 @@ class RoundLettersController {
 
     /** The letter of a round that may still be a draft, with the name of somebody who is asked, or a made-up one where nobody is yet. */
     @GetMapping("/api/rounds/{id}/letter-example")
-    LetterLook example(@PathVariable long id, @RequestParam(defaultValue = "INVITATION") LetterKind kind) {
-        Drafts.Rehearsed rehearsed = drafts.rehearse(id);
-        LetterWriter.Written written = writer.draft(kind, rehearsed.round(), rehearsed.items(), rehearsed.person());
-        return new LetterLook(written.subject(), written.body());
+    LetterLook example(@PathVariable long id, @RequestParam(defaultValue = "INVITATION") LetterKind kind,
+            @RequestParam(defaultValue = "en") String language) {
+        return previews.ofRound(id, kind, SenderLanguages.ofTag(language).orElseThrow(() -> Problem.field("language", "no-such-language")));
     }
 
     private static List<Long> checked(Chosen chosen) {

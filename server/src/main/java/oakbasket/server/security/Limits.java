@@ -51,6 +51,12 @@ public class Limits {
         RECEIPT_MAIL(3, Duration.ofHours(1)),
         /** Receipts mailed to one address, of whichever sendings. */
         RECEIPT_MAIL_OF_ADDRESS(10, Duration.ofHours(1)),
+        /** Papers by mail answered, per address. */
+        MAIL_ANSWER(30, Duration.ofDays(1)),
+        /** Papers by mail answered to an address that nobody knows: it may be forged, and then somebody else reads the answers. */
+        MAIL_ANSWER_UNKNOWN(1, Duration.ofDays(1)),
+        /** The same, to all such addresses together. */
+        MAIL_ANSWERS_UNKNOWN(100, Duration.ofDays(1)),
         /** Submissions begun, per link and caller. */
         SUBMISSION(120, Duration.ofHours(1)),
         /** Uploads begun, per link and caller. */

@@ -17,7 +17,7 @@ public class DataFolder {
 
     DataFolder(Settings settings) {
         this.root = settings.data().toAbsolutePath().normalize();
-        for (Path folder : new Path[] {root, files(), incoming(), quarantine(), tray(), outbox(), keys(), root.resolve("db")}) {
+        for (Path folder : new Path[] {root, files(), incoming(), quarantine(), tray(), outbox(), postIn(), keys(), root.resolve("db")}) {
             try {
                 Files.createDirectories(folder);
                 forTheServerAlone(folder, "rwx------");
@@ -57,6 +57,11 @@ public class DataFolder {
     /** Where papers lie that came without a link, until somebody says whose they are; under ids. */
     public Path tray() {
         return root.resolve("tray");
+    }
+
+    /** Where messages lie as they came by mail, for a while. */
+    public Path postIn() {
+        return root.resolve("post-in");
     }
 
     /** Where letters are put when there is no mail server. */

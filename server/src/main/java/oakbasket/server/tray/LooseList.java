@@ -84,7 +84,7 @@ class LooseList {
 
     private TrayEntry entry(LooseFile paper, Asked asked, Map<Long, String> putInBy) {
         Long account = paper.accountId();
-        String why = paper.cameBy() == LooseFile.Way.DISK ? words.of("tray.DISK", roots.words(paper.foundAt())) : words.of("tray.DESK", account == null ? "" : putInBy.getOrDefault(account, ""));
+        String why = paper.cameBy() == LooseFile.Way.MAIL ? words.of("tray.MAIL", paper.fromAddress()) : paper.cameBy() == LooseFile.Way.DISK ? words.of("tray.DISK", roots.words(paper.foundAt())) : words.of("tray.DESK", account == null ? "" : putInBy.getOrDefault(account, ""));
         Supposed supposed = supposed(paper, asked);
         Basket basket = supposed.basket();
         Round round = basket == null ? null : asked.rounds().get(basket.roundId());
@@ -93,15 +93,23 @@ class LooseList {
     }
 
     private Supposed supposed(LooseFile paper, Asked asked) {
+        Optional<Basket> mailed = asked.ofContacts().values().stream().flatMap(List::stream).filter(one -> Objects.equals(paper.basketHint(), one.id())).findFirst();
+        if (mailed.isPresent()) {
+            return suggested(mailed.get(), asked.names().getOrDefault(mailed.get().contactId(), ""), words.of("tray.person-mail"), paper, asked);
+        }
         Optional<PersonGuess.Guess> person = asked.people().of(paper.foundAt() + " " + paper.fileName());
         List<Basket> baskets = person.map(guess -> asked.ofContacts().getOrDefault(guess.person(), List.of())).orElse(List.of());
         // Who is asked in several rounds is asked for this where an item is called like it.
         Basket basket = baskets.stream().max(Comparator.comparingInt(one -> guess(paper, one, asked).map(guess -> guess.words().size()).orElse(-1))).orElse(null);
         String personWhy = person.map(guess -> words.of("tray.person-words", String.join(" ", guess.words()))).orElse(words.of("tray.person-unknown"));
+        return suggested(basket, person.map(guess -> asked.names().getOrDefault(guess.person(), "")).orElse(""), personWhy, paper, asked);
+    }
+
+    private Supposed suggested(@Nullable Basket basket, String name, String personWhy, LooseFile paper, Asked asked) {
         ItemGuess.@Nullable Guess item = basket == null ? null : guess(paper, basket, asked).orElse(null);
         String title = item == null ? "" : Known.in(asked.items(), Objects.requireNonNull(basket).roundId()).stream().filter(one -> one.id() == item.item()).map(one -> one.spec().title()).findFirst().orElse("");
         String itemWhy = item == null ? words.of("tray.item-unknown") : item.words().isEmpty() ? words.of("tray.item-kind") : words.of("tray.item-words", String.join(", ", item.words()));
-        return new Supposed(basket, new Suggestion(basket == null ? null : basket.id(), person.map(guess -> asked.names().getOrDefault(guess.person(), "")).orElse(""), personWhy, item == null ? null : item.item(), title, itemWhy));
+        return new Supposed(basket, new Suggestion(basket == null ? null : basket.id(), name, personWhy, item == null ? null : item.item(), title, itemWhy));
     }
 
     private static Optional<ItemGuess.Guess> guess(LooseFile paper, Basket basket, Asked asked) {

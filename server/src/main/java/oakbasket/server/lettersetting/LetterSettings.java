@@ -1,6 +1,8 @@
-package oakbasket.server.post;
+package oakbasket.server.lettersetting;
 
+import java.util.ArrayList;
 import java.util.List;
+import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
@@ -11,9 +13,12 @@ import org.springframework.stereotype.Service;
 
 /** What all letters of the office have in common: the signature, who reads answers, and whether deadlines go along as calendar entries. */
 @Service
-class LetterSettings {
+public class LetterSettings {
 
     static final int LONGEST_SIGNATURE = 1_000;
+    static final int MOST_PER_MINUTE = 60_000;
+    /** Thirty days. */
+    static final int MOST_GAP_HOURS = 720;
     /** What parts a signature from the letter (RFC 3676, 4.3). */
     private static final String SIGNATURE_MARK = "\n\n-- \n";
 
@@ -27,7 +32,8 @@ class LetterSettings {
         this.settings = settings;
     }
 
-    LetterSetting now() {
+    /** As they are set now. */
+    public LetterSetting now() {
         return table.now();
     }
 
@@ -37,7 +43,7 @@ class LetterSettings {
      * @throws Problem with status 422 naming the field, or 409 when they were changed since
      */
     LetterSetting change(LetterSetting to) {
-        String signature = to.signature().strip();
+        String signature = to.signature().replaceAll("\\p{Co}", "").strip();
         String reply = to.replyTo().strip();
         if (signature.length() > LONGEST_SIGNATURE) {
             throw Problem.field("signature", "longest", LONGEST_SIGNATURE);
@@ -49,21 +55,37 @@ class LetterSettings {
                 throw Problem.fields(List.of(wrong.at("replyTo")));
             }
         }
-        if (transactions.durably(() -> table.change(new LetterSetting(signature, reply, to.calendar(), to.version()))) != 1) {
+        List<Fault> faults = new ArrayList<>();
+        if (to.perMinute() < 0 || to.perMinute() > MOST_PER_MINUTE) {
+            faults.add(Fault.of("perMinute", "between", 0, MOST_PER_MINUTE));
+        }
+        if (to.gapHours() < 0 || to.gapHours() > MOST_GAP_HOURS) {
+            faults.add(Fault.of("gapHours", "between", 0, MOST_GAP_HOURS));
+        }
+        QuietTimes.check("quietFrom", to.quietFrom(), faults);
+        QuietTimes.check("quietTo", to.quietTo(), faults);
+        if (!faults.isEmpty()) {
+            throw Problem.fields(faults);
+        }
+        if (transactions.durably(() -> table.change(new LetterSetting(signature, reply, to.calendar(), to.perMinute(), to.gapHours(), to.quietFrom(), to.quietTo(), to.version()))) != 1) {
             throw Problem.conflict("changed-elsewhere");
         }
         return table.now();
     }
 
     /** A letter with the signature below it. */
-    static String signed(LetterSetting setting, String body) {
+    public static String signed(LetterSetting setting, String body) {
         String signature = setting.signature();
-        return signature.isEmpty() ? body : body.stripTrailing() + SIGNATURE_MARK + LinkAddress.plain(signature) + "\n";
+        return signature.isEmpty() ? body : body.stripTrailing() + SIGNATURE_MARK + signature + "\n";
     }
 
-    /** Who reads answers to a letter for which this coordinator asks. */
-    Person replyTo(LetterSetting setting, Person coordinator) {
-        String reply = setting.replyTo();
+    /**
+     * Who reads answers to a letter for which this coordinator asks.
+     *
+     * @param collecting the address that collects papers for what the letter is about; empty where there is none
+     */
+    public Person replyTo(LetterSetting setting, Person coordinator, String collecting) {
+        String reply = setting.replyTo().isEmpty() ? collecting : setting.replyTo();
         return reply.isEmpty() ? coordinator : new Person(settings.office(), MailAddress.parse(reply));
     }
 }

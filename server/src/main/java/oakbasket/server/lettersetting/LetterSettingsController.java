@@ -1,4 +1,4 @@
-package oakbasket.server.post;
+package oakbasket.server.lettersetting;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import org.jspecify.annotations.Nullable;
@@ -11,7 +11,8 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class LetterSettingsController {
 
-    record TypedLetterSetting(@Schema(maxLength = LetterSettings.LONGEST_SIGNATURE) @Nullable String signature, @Nullable String replyTo, @Nullable Boolean calendar, @Nullable Integer version) {
+    record TypedLetterSetting(@Schema(maxLength = LetterSettings.LONGEST_SIGNATURE) @Nullable String signature, @Nullable String replyTo, @Nullable Boolean calendar,
+            @Nullable Integer perMinute, @Nullable Integer gapHours, @Nullable String quietFrom, @Nullable String quietTo, @Nullable Integer version) {
     }
 
     private final LetterSettings settings;
@@ -27,7 +28,10 @@ class LetterSettingsController {
 
     @PutMapping("/api/letter-settings")
     LetterSetting change(@RequestBody TypedLetterSetting typed) {
+        LetterSetting now = settings.now();
         return settings.change(new LetterSetting(typed.signature() == null ? "" : typed.signature().replace("\r\n", "\n").replace('\r', '\n'), typed.replyTo() == null ? "" : typed.replyTo(),
-                typed.calendar() != null && typed.calendar(), typed.version() == null ? 0 : typed.version()));
+                typed.calendar() != null && typed.calendar(), typed.perMinute() == null ? now.perMinute() : typed.perMinute(),
+                typed.gapHours() == null ? now.gapHours() : typed.gapHours(), typed.quietFrom() == null ? now.quietFrom() : typed.quietFrom(),
+                typed.quietTo() == null ? now.quietTo() : typed.quietTo(), typed.version() == null ? 0 : typed.version()));
     }
 }

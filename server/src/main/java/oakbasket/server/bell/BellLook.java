@@ -1,0 +1,5 @@
+package oakbasket.server.bell;
+
+/** Up to where somebody has looked. */
+record BellLook(long accountId, long fileId, long mailId) {
+}

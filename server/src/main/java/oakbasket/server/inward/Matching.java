@@ -1,0 +1,106 @@
+package oakbasket.server.inward;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import oakbasket.core.identity.MailAddress;
+import oakbasket.core.inward.AuthenticationResults;
+import oakbasket.core.inward.MailTrust;
+import oakbasket.core.round.RoundState;
+import oakbasket.server.Settings;
+import oakbasket.server.basket.Basket;
+import oakbasket.server.basket.Baskets;
+import oakbasket.server.contact.Contact;
+import oakbasket.server.contact.Contacts;
+import oakbasket.server.post.Letters;
+import oakbasket.server.post.MailTags;
+import oakbasket.server.round.Rounds;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Supposes whose a message is: by the mark of a letter or basket in an address, by the code in the subject, else by the sender's address. */
+@Component
+class Matching {
+
+    /**
+     * What is supposed.
+     *
+     * @param contact whose it is; null where nobody is supposed
+     * @param letterId the letter it answers
+     * @param baskets theirs that gather, those that are meant before others
+     * @param certain whether exactly the first of these is meant
+     */
+    record Match(@Nullable Contact contact, @Nullable Long letterId, List<Basket> baskets, boolean certain, MailTrust trust) {
+    }
+
+    private final MailTags tags;
+    private final Letters letters;
+    private final Baskets baskets;
+    private final Contacts contacts;
+    private final Rounds rounds;
+    private final Settings settings;
+
+    Matching(MailTags tags, Letters letters, Baskets baskets, Contacts contacts, Rounds rounds, Settings settings) {
+        this.tags = tags;
+        this.letters = letters;
+        this.baskets = baskets;
+        this.contacts = contacts;
+        this.rounds = rounds;
+        this.settings = settings;
+    }
+
+    /** The mark that a message was sent to, or that stands in its subject. */
+    Optional<MailTags.Tag> tag(ReadMail mail, MailTags.Of... of) {
+        List<MailTags.Of> wanted = List.of(of);
+        return mail.recipients().stream().map(tags::inAddress).flatMap(Optional::stream).filter(tag -> wanted.contains(tag.of())).findFirst()
+                .or(() -> wanted.contains(MailTags.Of.BASKET) ? tags.inSubject(mail.subject()) : Optional.empty());
+    }
+
+    /** Whether a message says it is from an address of this office's own. */
+    boolean own(ReadMail mail) {
+        String from = mail.from().toLowerCase(Locale.ROOT);
+        return from.equals(settings.letterSender().toLowerCase(Locale.ROOT)) || !settings.collecting().isEmpty() && (from.equals(settings.collecting().toLowerCase(Locale.ROOT)) || tags.inAddress(from).isPresent());
+    }
+
+    Match of(ReadMail mail) {
+        Settings.MailboxSettings mailbox = settings.mailbox();
+        boolean vouched = AuthenticationResults.vouched(mail.headers().all("Authentication-Results"), mailbox == null ? "" : mailbox.serverId());
+        Optional<Contact> sender = byAddress(mail.from());
+        Optional<MailTags.Tag> tag = tag(mail, MailTags.Of.LETTER, MailTags.Of.BASKET);
+        List<Basket> meant = tag.map(this::meant).orElse(List.of());
+        Long letter = tag.filter(one -> one.of() == MailTags.Of.LETTER).map(MailTags.Tag::id).orElse(null);
+        if (!meant.isEmpty()) {
+            Contact marked = contacts.byId(meant.get(0).contactId());
+            boolean theirs = sender.filter(one -> one.id() == marked.id()).isPresent();
+            List<Basket> gathering = gathering(meant);
+            return new Match(marked, letter, gathering, gathering.size() == 1, MailTrust.of(true, theirs, vouched));
+        }
+        List<Basket> all = sender.map(one -> gathering(baskets.ofContacts(contacts.withMerged(one.id())))).orElse(List.of());
+        return new Match(sender.orElse(null), letter, all, all.size() == 1, MailTrust.of(false, sender.isPresent(), vouched));
+    }
+
+    private List<Basket> meant(MailTags.Tag tag) {
+        return tag.of() == MailTags.Of.LETTER ? baskets.byIds(letters.basketsOf(tag.id())) : baskets.byIds(List.of(tag.id()));
+    }
+
+    private List<Basket> gathering(List<Basket> some) {
+        List<Basket> found = new ArrayList<>();
+        for (Basket basket : some) {
+            if (!basket.removed() && rounds.head(basket.roundId()).state() == RoundState.GATHERING) {
+                found.add(basket);
+            }
+        }
+        found.sort(Comparator.comparing((Basket basket) -> rounds.opened(basket.roundId()).deadline().instant()));
+        return found;
+    }
+
+    private Optional<Contact> byAddress(String address) {
+        try {
+            return contacts.withAddress(MailAddress.parse(address));
+        } catch (IllegalArgumentException none) {
+            return Optional.empty();
+        }
+    }
+}
