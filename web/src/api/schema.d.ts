@@ -382,7 +382,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["read_1"];
+        post: operations["read"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1325,7 +1325,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["read"];
+        put: operations["markRead"];
         post?: never;
         delete?: never;
         options?: never;
@@ -6198,7 +6198,7 @@ export interface operations {
             };
         };
     };
-    read_1: {
+    read: {
         parameters: {
             query?: never;
             header?: never;
@@ -8360,7 +8360,7 @@ export interface operations {
             };
         };
     };
-    read: {
+    markRead: {
         parameters: {
             query?: never;
             header?: never;
@@ -8371,7 +8371,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/octet-stream": string;
+                "application/json": components["schemas"]["WasRead"];
             };
         };
         responses: {
@@ -8787,7 +8787,7 @@ export interface operations {
     all_9: {
         parameters: {
             query?: {
-                state?: "WAITING" | "SENDING" | "SENT" | "FAILED" | "BOUNCED" | "UNCERTAIN" | "STOPPED";
+                state?: ("WAITING" | "SENDING" | "SENT" | "FAILED" | "BOUNCED" | "UNCERTAIN" | "STOPPED")[];
                 find?: string;
                 round?: number;
                 before?: number;

@@ -5,6 +5,7 @@ import { text } from '../text/desk'
 import OakMark from '../shared/OakMark.vue'
 import { tellTimesIn, zoneWords } from '../shared/time'
 import WeaveSprite from '../shared/WeaveSprite.vue'
+import BellButton from './BellButton.vue'
 import ConnectionNote from './ConnectionNote.vue'
 import { libraryLocale } from './library'
 import { goLive, stopLive, useConnection } from './live'
@@ -39,11 +40,12 @@ async function signOut() {
         <RouterLink to="/contacts" :class="{ here: $route.path.startsWith('/contacts') }">{{ text.tabs.contacts }}</RouterLink>
         <RouterLink to="/tray" :class="{ here: $route.name === 'tray' }">{{ text.tabs.tray }}</RouterLink>
         <RouterLink to="/folders" :class="{ here: $route.name === 'folders' }">{{ text.tabs.folders }}</RouterLink>
-        <RouterLink to="/post" :class="{ here: $route.name === 'post' }">{{ text.tabs.post }}</RouterLink>
+        <RouterLink to="/post" :class="{ here: $route.path.startsWith('/post') }">{{ text.tabs.post }}</RouterLink>
         <RouterLink to="/links" :class="{ here: $route.name === 'links' }">{{ text.tabs.links }}</RouterLink>
         <RouterLink to="/setup" :class="{ here: $route.path.startsWith('/setup') }">{{ text.tabs.setup }}</RouterLink>
       </nav>
       <SearchBox />
+      <BellButton />
       <span class="who quiet zone">{{ zoneWords(session.zone) }}</span>
       <ElTooltip :content="session.office"><span class="who">{{ session.name }}</span></ElTooltip>
       <ElButton type="primary" link size="small" @click="signOut">{{ text.signOut }}</ElButton>
@@ -75,7 +77,7 @@ main,
 .bar {
   display: flex;
   align-items: center;
-  gap: 8px 22px;
+  gap: 8px 14px;
   padding: 8px 28px;
   border-bottom: 1px solid var(--line);
   background: var(--card);
@@ -95,7 +97,7 @@ nav {
   flex: 1;
 }
 nav a {
-  padding: 6px 12px;
+  padding: 6px 10px;
   color: var(--bark);
   text-decoration: none;
 }

@@ -4,7 +4,7 @@ import { text } from '../text/desk'
 import FindBox from './fields/FindBox.vue'
 
 /** A field in which contacts, and groups where they fit, are found by a few letters. */
-const props = defineProps<{ id: string; label: string; groups?: boolean }>()
+const props = defineProps<{ id: string; label: string; placeholder?: string; groups?: boolean }>()
 const emit = defineEmits<{ contact: [contact: Contact]; group: [name: string] }>()
 
 interface Choice {
@@ -27,7 +27,7 @@ function pick(choice: Choice) {
 </script>
 
 <template>
-  <FindBox :id="id" v-slot="{ choice }" :label="label" :placeholder="text.people.placeholder" :none="text.people.none" :find="find" @pick="pick">
+  <FindBox :id="id" v-slot="{ choice }" :label="label" :placeholder="placeholder ?? text.people.placeholder" :none="text.people.none" :find="find" @pick="pick">
     {{ choice.name }} <span class="quiet">{{ choice.detail }}</span>
   </FindBox>
 </template>

@@ -8,6 +8,15 @@ export const people = {
 } as const
 
 export const contacts = {
+  quiet: {
+    title: 'Quiet hours of their own',
+    help: 'In their own zone; empty where those of the office hold. Nobody is written to by a plan in these hours.',
+    from: 'From',
+    to: 'Until',
+    keep: 'Keep',
+    kept: 'Letters go around these hours from now on',
+    office: 'The hours of the office hold again',
+  },
   title: 'Contacts',
   add: 'Add a contact',
   import: 'Import…',

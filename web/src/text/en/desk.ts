@@ -1,6 +1,7 @@
 import { acts, board, claims, review } from './board'
 import { contacts, importing, people } from './contacts'
 import { links } from './links'
+import { bell, goes, inward, office } from './mail'
 import { post } from './post'
 import { change, search, series, setup, status, templates } from './rounds'
 import type { Counted, Filled } from '../said'
@@ -196,6 +197,10 @@ export const en = {
   },
   board,
   post,
+  goes,
+  inward,
+  bell,
+  office,
   links,
   acts,
   claims,

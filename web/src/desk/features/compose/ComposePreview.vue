@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { desk, type RoundSheet, type Schemas } from '../../../api/desk'
+import { desk, type LetterKind, type RoundSheet, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import ChoiceField from '../../fields/ChoiceField.vue'
+import { choices } from '../../fields/choices'
 import OakMark from '../../../shared/OakMark.vue'
 import { session } from '../../use-session'
 import { useExample } from './use-example'
@@ -10,13 +12,15 @@ const props = defineProps<{ sheet: RoundSheet; roundId: number | undefined; save
 const t = text.compose
 const side = ref<'sender' | 'letter' | 'filing'>('sender')
 const letter = ref<Schemas['LetterLook']>()
+const kind = ref<LetterKind>('INVITATION')
+const language = ref('en')
 const { paths } = useExample(props.sheet)
 const chosenKinds = (kinds: string[]) => (kinds.length ? kinds.map((kind) => text.kinds[kind]).join(', ') : t.anyKind)
 
 watch(
-  () => [side.value, props.savedAt, props.ready],
+  () => [side.value, props.savedAt, props.ready, kind.value, language.value],
   async () => {
-    if (side.value === 'letter') letter.value = props.ready && props.roundId ? await desk.letterExample(props.roundId).catch(() => undefined) : undefined
+    if (side.value === 'letter') letter.value = props.ready && props.roundId ? await desk.letterExample(props.roundId, kind.value, language.value).catch(() => undefined) : undefined
   },
 )
 
@@ -46,9 +50,13 @@ function deadline(): string {
       </div>
     </div>
     <div v-else-if="side === 'letter'" class="filing">
+      <div class="which">
+        <ChoiceField v-model="kind" small :label="text.post.letter" :choices="choices(text.post.kinds as Record<LetterKind, string>)" />
+        <ChoiceField v-model="language" small :label="text.post.language" :choices="choices<string>(text.post.languages)" />
+      </div>
       <template v-if="letter">
-        <h3>{{ letter.subject }}</h3>
-        <p class="body">{{ letter.body }}</p>
+        <h3 :lang="letter.language" dir="auto">{{ letter.subject }}</h3>
+        <p class="body" :lang="letter.language" :dir="letter.language === 'ar' ? 'rtl' : 'ltr'">{{ letter.body }}</p>
       </template>
       <p v-else class="quiet">{{ text.post.previewNote }}</p>
     </div>
@@ -62,6 +70,12 @@ function deadline(): string {
 </template>
 
 <style scoped>
+.which {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+  margin-bottom: 12px;
+}
 .preview {
   position: sticky;
   top: 16px;

@@ -117,7 +117,7 @@ async function throwAway() {
         </section>
       </div>
       <ConflictDialog v-if="conflicts.length > 0" :conflicts="conflicts" @decide="decide" />
-      <OpeningDialog v-if="opening" :title="sheet.title" :opening="opening" :open="openNow" @leave="opening = undefined" />
+      <OpeningDialog v-if="opening" :round-id="id" :title="sheet.title" :opening="opening" :open="openNow" @leave="opening = undefined" />
       <ComposePreview :sheet="sheet" :round-id="id" :saved-at="savedAt" :ready="errors.length === 0" />
     </form>
   </div>

@@ -8,6 +8,7 @@ import TimeField from '../../fields/TimeField.vue'
 import { choices } from '../../fields/choices'
 import FieldBox from './FieldBox.vue'
 import FoldedSentence from './FoldedSentence.vue'
+import KeptPlans from './KeptPlans.vue'
 import { planWords } from './plan-words'
 import { usualPlan } from './use-sheet'
 
@@ -55,13 +56,14 @@ const isAfter = (n: number) => props.sheet.letters.steps[n]!.days > 0
       <ChoiceField :model-value="isAfter(n) ? 'after' : 'before'" class="side" :label="t.side" :choices="sides" @update:model-value="(side) => setDays(n, step.days || 1, side === 'after')" />
       <label :for="`step-${n}-at`">{{ t.at }}</label>
       <TimeField :id="`step-${n}-at`" v-model="step.at" :aria-invalid="!!errorAt(`letters.steps[${n}].at`)" :aria-describedby="`step-${n}-error`" />
+      <ElTooltip :content="t.lastCallHint" :show-after="300"><ElCheckbox v-model="step.lastCall">{{ t.lastCall }}</ElCheckbox></ElTooltip>
       <ElButton type="primary" link size="small" :aria-label="t.removeStep(n + 1)" @click="sheet.letters.steps.splice(n, 1)">✕</ElButton>
       <p :id="`step-${n}-error`" class="error" role="alert">{{ errorAt(`letters.steps[${n}].days`) || errorAt(`letters.steps[${n}].at`) }}</p>
     </div>
     <p class="error" role="alert">{{ errorAt('letters.steps') }}</p>
     <div class="buttons">
       <ElButton v-if="sheet.letters.steps.length === 0" size="small" @click="suggest">{{ t.suggest }}</ElButton>
-      <ElButton v-if="sheet.letters.steps.length < MOST_STEPS" size="small" @click="sheet.letters.steps.push({ days: -1, unit: 'WORKING', at: '09:00' })">{{ t.addStep }}</ElButton>
+      <ElButton v-if="sheet.letters.steps.length < MOST_STEPS" size="small" @click="sheet.letters.steps.push({ days: -1, unit: 'WORKING', at: '09:00', lastCall: false })">{{ t.addStep }}</ElButton>
     </div>
     <div v-if="sheet.letters.steps.length > 0" class="more">
       <FieldBox id="repeat-times" v-slot="{ attrs }" :label="t.repeat" :hint="t.repeatTimes" :error="errorAt('letters.repeatTimes')">
@@ -74,6 +76,9 @@ const isAfter = (n: number) => props.sheet.letters.steps[n]!.days > 0
         <ChoiceField v-bind="attrs" v-model="sheet.letters.shift" :choices="choices<string>(t.shifts)" />
       </FieldBox>
     </div>
+    <KeptPlans :letters="sheet.letters" />
+    <ElCheckbox v-model="sheet.letters.tellReceived">{{ t.tellReceived }}</ElCheckbox>
+    <ElCheckbox v-model="sheet.letters.thank">{{ t.thank }}</ElCheckbox>
     <ElCheckbox v-model="sheet.letters.tellReturned">{{ t.tellReturned }}</ElCheckbox>
     <ElCheckbox v-model="sheet.letters.tellExtended">{{ t.tellExtended }}</ElCheckbox>
   </fieldset>

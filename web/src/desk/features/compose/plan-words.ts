@@ -9,11 +9,13 @@ export function planWords(letters: Letters): string {
   const t = text.post.planSentence
   if (letters.steps.length === 0) return `${text.post.noSteps} ${returnWords(letters)}`
   const sorted = [...letters.steps].sort((a, b) => a.days - b.days)
-  const before = sorted.filter((step) => step.days <= 0)
-  const after = sorted.filter((step) => step.days > 0)
+  const before = sorted.filter((step) => step.days <= 0 && !step.lastCall)
+  const after = sorted.filter((step) => step.days > 0 && !step.lastCall)
+  const last = sorted.filter((step) => step.lastCall)
   const parts = [
     before.length > 0 ? t.before(list(before)) : '',
     after.length > 0 ? t.after(list(after)) : '',
+    ...last.map((step) => (step.days > 0 ? t.lastCallAfter(list([step])) : t.lastCalls(list([step])))),
     letters.repeatTimes > 0 ? t.repeat(letters.repeatTimes, letters.repeatEvery) : '',
   ].filter(Boolean)
   return `${t.begin} ${parts.join('; ')}. ${returnWords(letters)}`
@@ -30,5 +32,5 @@ function list(steps: Step[]): string {
 
 function returnWords(letters: Letters): string {
   const t = text.post.planSentence
-  return `${letters.tellReturned ? t.returns : t.noReturns} ${letters.tellExtended ? t.extended : t.notExtended}`
+  return [letters.tellReturned ? t.returns : t.noReturns, letters.tellExtended ? t.extended : t.notExtended, letters.tellReceived && t.received, letters.thank && t.thanked].filter(Boolean).join(' ')
 }

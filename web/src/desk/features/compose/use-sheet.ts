@@ -19,7 +19,7 @@ export function emptyItem(): SheetItem {
 /** What most rounds need (common practice, no source): a week and a day before, a day after, and then weekly. */
 export function usualPlan(): Pick<RoundSheet['letters'], 'steps' | 'repeatEvery' | 'repeatTimes'> {
   const at = '09:00'
-  return { steps: [{ days: -5, unit: 'WORKING', at }, { days: -1, unit: 'WORKING', at }, { days: 1, unit: 'WORKING', at }], repeatEvery: 5, repeatTimes: 3 }
+  return { steps: [{ days: -5, unit: 'WORKING', at, lastCall: false }, { days: -1, unit: 'WORKING', at, lastCall: false }, { days: 1, unit: 'WORKING', at, lastCall: false }], repeatEvery: 5, repeatTimes: 3 }
 }
 
 function emptySheet(): RoundSheet {
@@ -27,7 +27,7 @@ function emptySheet(): RoundSheet {
     title: '', note: '', items: [emptyItem()], people: [], peopleText: '', groups: [], deadlineDate: '', deadlineTime: '17:00',
     zone: session.value?.zone ?? 'UTC', warningHours: 72, graceHours: 0, closingDate: '', closingTime: '', keepUntil: '', calendarId: null, folderPattern: '{round}/{person}',
     namePattern: '{person} - {item} - {received:yyyy-MM-dd}{ext}', openLink: false, passcode: '', takesActive: false,
-    letters: { invite: false, tellReturned: true, tellExtended: true, steps: [], repeatEvery: 5, repeatTimes: 0, shift: 'EARLIER' },
+    letters: { invite: false, tellReturned: true, tellExtended: true, tellReceived: true, thank: true, steps: [], repeatEvery: 5, repeatTimes: 0, shift: 'EARLIER' },
   }
 }
 

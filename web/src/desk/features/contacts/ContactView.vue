@@ -15,6 +15,7 @@ import type { LiveEvent } from '../../live'
 import { useRead } from '../../queries'
 import { standingWords, tileWords } from '../round/standing-words'
 import ContactForm from './ContactForm.vue'
+import QuietForm from './QuietForm.vue'
 
 const t = text.contacts
 const route = useRoute()
@@ -57,7 +58,7 @@ async function sendAgain(refused: ListedLetter[]) {
 
 async function save(form: Schemas['ContactForm']): Promise<string[]> {
   const before = page.value?.contact.email
-  const refused = letters.value?.filter((letter) => letter.state === 'FAILED') ?? []
+  const refused = letters.value?.filter((letter) => letter.state === 'FAILED' || letter.state === 'BOUNCED') ?? []
   const saved = id ? await desk.changeContact(id, form) : await desk.addContact(form)
   if (refused.length > 0 && saved.contact.email !== before) say(t.mended(refused.length), { label: t.sendAgain, run: () => void sendAgain(refused) })
   else say(t.saved)
@@ -139,6 +140,7 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
         <h2 class="post">{{ text.post.letters }}</h2>
         <p v-if="letters?.length === 0" class="quiet">{{ text.post.noLetters }}</p>
         <LetterList v-if="letters" :letters="letters" rounds />
+        <QuietForm :contact-id="page.contact.id" />
         <template v-if="page.merged.length > 0">
           <h2>{{ t.merged }}</h2>
           <p v-for="one in page.merged" :key="one.id">{{ one.name }} <span class="quiet">{{ one.email }}</span></p>

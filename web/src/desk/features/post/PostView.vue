@@ -10,7 +10,9 @@ import LoadingPart from '../../LoadingPart.vue'
 import { stateWords } from './letter-words'
 import { sayProblem } from '../../say'
 import { useRead } from '../../queries'
+import { dayAndTime } from '../../../shared/time'
 import LetterSheet from './LetterSheet.vue'
+import PostTabs from './PostTabs.vue'
 
 /** Every letter: to whom, where it is, and beside the list what it says. */
 const t = text.post
@@ -19,12 +21,15 @@ const route = useRoute()
 const router = useRouter()
 const find = ref(typeof route.query.find === 'string' ? route.query.find : '')
 const state = computed(() => (typeof route.query.state === 'string' && route.query.state in t.lists ? (route.query.state as LetterState) : undefined))
+/** What did not arrive, or perhaps did not, is one list. */
+const inList = (key: string): LetterState[] => (key === 'FAILED' ? ['FAILED', 'BOUNCED', 'UNCERTAIN'] : [key as LetterState])
+const states = computed(() => state.value && inList(state.value))
 const round = computed(() => (route.query.round ? Number(route.query.round) : undefined))
 const shown = computed(() => (route.query.letter ? Number(route.query.letter) : undefined))
 const words = refDebounced(find, WAIT_MILLISECONDS)
 const { value: first, problem, load } = useRead(
   computed(() => ['letters', state.value, words.value.trim(), round.value]),
-  () => desk.letters(state.value, words.value.trim(), round.value, undefined),
+  () => desk.letters(states.value, words.value.trim(), round.value, undefined),
   { on: (event) => event.type !== 'contact' },
 )
 const older = ref<ListedLetter[]>([])
@@ -39,7 +44,7 @@ function go(query: Record<string, string | number | undefined>) {
 
 async function more() {
   try {
-    older.value.push(...(await desk.letters(state.value, words.value.trim(), round.value, page.value!.letters.at(-1)!.id)).letters)
+    older.value.push(...(await desk.letters(states.value, words.value.trim(), round.value, page.value!.letters.at(-1)!.id)).letters)
   } catch (error) {
     sayProblem(error)
   }
@@ -54,6 +59,7 @@ async function more() {
         <p v-if="round" class="quiet"><RouterLink :to="{ name: 'round', params: { id: round } }">{{ roundTitle ?? text.rounds.round }}</RouterLink></p>
       </div>
     </header>
+    <PostTabs />
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <LoadingPart v-if="!page && !problem" />
     <template v-if="page">
@@ -61,7 +67,7 @@ async function more() {
         <div class="chips" role="group" :aria-label="t.filters">
           <ElButton :aria-pressed="!state && !round" @click="go({ state: undefined, round: undefined })">{{ t.all }}<span>{{ total }}</span></ElButton>
           <ElButton v-for="(label, key) in t.lists" :key="key" :aria-pressed="state === key" @click="go({ state: state === key ? undefined : String(key) })">
-            {{ label }}<span>{{ page.counts[key] ?? 0 }}</span>
+            {{ label }}<span>{{ inList(String(key)).reduce((sum, one) => sum + Number(page!.counts[one] ?? 0), 0) }}</span>
           </ElButton>
         </div>
         <ElInput v-model="find" class="find" type="search" :placeholder="t.find" :aria-label="t.find" />
@@ -83,7 +89,7 @@ async function more() {
                 <td>
                   {{ t.kinds[letter.kind] }} <ElTooltip :content="letter.about.map((one) => one.round).join(', ')" :show-after="300"><span class="quiet about">{{ letter.about.map((one) => one.round).join(', ') }}</span></ElTooltip>
                 </td>
-                <td class="state">{{ stateWords(letter) }}<span class="quiet">{{ letter.tries > 1 ? t.tries(letter.tries) : '' }}</span></td>
+                <td class="state">{{ stateWords(letter) }}<span class="quiet">{{ letter.tries > 1 ? t.tries(letter.tries) : '' }}</span><span v-if="letter.openedAt" class="quiet line">{{ t.opened(dayAndTime(letter.openedAt)) }}</span></td>
               </tr>
             </tbody>
           </table>
@@ -142,11 +148,17 @@ th:nth-child(2) {
 .here td:first-child {
   box-shadow: inset 4px 0 var(--oak);
 }
-.FAILED .state {
+.FAILED .state,
+.BOUNCED .state,
+.UNCERTAIN .state {
   color: var(--rowan);
 }
 .WAITING .state {
   color: var(--acorn-text);
+}
+.line {
+  display: block;
+  font-size: 15px;
 }
 .more {
   margin-top: 12px;

@@ -6,8 +6,8 @@ const t = text.post
 
 /** Where a letter is, and why it did not go or not yet. */
 export function stateWords(letter: ListedLetter): string {
-  if (letter.state === 'WAITING') return `${t.goes(dayAndTime(letter.at))}${letter.trouble ? `, ${letter.trouble}` : ''}`
-  const why = letter.state === 'SENT' ? '' : (t.reasons[letter.trouble] ?? letter.trouble)
+  if (letter.state === 'WAITING') return letter.tries > 0 ? `${t.deferred(dayAndTime(letter.at))}: ${letter.trouble}` : `${t.goes(dayAndTime(letter.at))}${letter.trouble ? `, ${letter.trouble}` : ''}`
+  const why = (t.reasons[letter.trouble] ?? letter.trouble)
   return `${t.states[letter.state]}${letter.state === 'SENDING' ? '' : ` ${dayAndTime(letter.at)}`}${why ? `: ${why}` : ''}`
 }
 

@@ -8,7 +8,7 @@ import WeaveTile from '../../../shared/WeaveTile.vue'
 import { standingWords, tileWords } from './standing-words'
 import type { Fact } from './use-columns'
 
-const props = defineProps<{ board: BoardView; row: Row; items: { item: Schemas['BoardItem']; n: number }[]; facts: Fact[]; shown: boolean; chosen: boolean; tall: boolean; narrow: boolean }>()
+const props = defineProps<{ board: BoardView; row: Row; items: { item: Schemas['BoardItem']; n: number }[]; facts: Fact[]; shown: boolean; chosen: boolean; tall: boolean; narrow: boolean; unreached?: Schemas['Unreachable'] }>()
 const emit = defineEmits<{ show: [id: number]; choose: [id: number, range: boolean]; move: [by: number] }>()
 const t = text.round
 const words = computed(() => standingWords(props.row))
@@ -50,6 +50,7 @@ function fact(name: Fact): string {
     </td>
     <td class="standing">
       {{ words.main }}
+      <RouterLink v-if="unreached" class="mark unreached" :to="{ name: 'post', query: { letter: unreached.letterId } }" :title="unreached.trouble" @click.stop>{{ text.post.unreachable }}</RouterLink>
       <span v-if="row.paused" class="mark">{{ text.acts.paused }}</span>
       <span v-if="row.claimed > 0" class="mark">{{ text.claims.mark(row.claimed) }}</span>
       <span v-if="words.time" :class="['line', words.tone]">{{ words.time }} {{ words.detail }}</span>
@@ -61,6 +62,9 @@ function fact(name: Fact): string {
 </template>
 
 <style scoped>
+.unreached {
+  color: var(--rowan);
+}
 th,
 td {
   height: 36px;

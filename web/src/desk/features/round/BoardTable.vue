@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useWindowVirtualizer } from '@tanstack/vue-virtual'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
-import type { BoardView, Row } from '../../../api/desk'
+import { useRoute } from 'vue-router'
+import { desk, type BoardView, type Row } from '../../../api/desk'
 import { text } from '../../../text/desk'
+import { useRead } from '../../queries'
 import { ariaSort, clicked, type Sort, type SortBy } from './board-sort'
 import BoardRow from './BoardRow.vue'
 import type { Line } from './use-board-rows'
@@ -26,9 +28,12 @@ const ROW_HEIGHT = 36
 const TALL_HEIGHT = 58
 const GROUP_HEIGHT = 38
 const WHOLE = 200
+const roundId = Number(useRoute().params.id)
 const table = useTemplateRef('table')
 const top = ref(0)
 
+const { value: unreachable } = useRead(['unreachable', roundId], () => desk.unreachable(roundId), { on: (event) => event.type === 'letter' || event.type === 'contact' })
+const unreached = computed(() => new Map((unreachable.value ?? []).map((one) => [one.basketId, one])))
 const items = computed(() => props.board.items.map((item, n) => ({ item, n })).filter(({ item }) => !props.hiddenItems.includes(item.id)))
 const width = computed(() => items.value.length + props.facts.length + 3)
 const ids = computed(() => props.lines.flatMap((line) => (line.kind === 'row' ? [line.id] : [])))
@@ -136,6 +141,7 @@ defineExpose({ enter, ids })
             :items="items"
             :facts="shown ? [] : facts"
             :shown="(lines[item.index] as { id: number }).id === shown"
+            :unreached="unreached.get((lines[item.index] as { id: number }).id)"
             :tall="tall"
             :narrow="!!shown"
             :chosen="chosen.has((lines[item.index] as { id: number }).id)"

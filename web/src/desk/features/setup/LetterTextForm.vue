@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { limits } from '../../../api/limits'
 import { desk, type Schemas } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
@@ -9,12 +9,15 @@ import { say, sayProblem } from '../../say'
 import FieldBox from '../compose/FieldBox.vue'
 
 /** The words of one kind of letter, with a look at how they read. */
-const props = defineProps<{ kept: Schemas['KeptText'] }>()
+const props = defineProps<{ kept: Schemas['KeptText']; language: string; person?: { id: number; name: string } }>()
 const emit = defineEmits<{ changed: [] }>()
 const t = text.post
 const subject = ref(props.kept.subject)
 const body = ref(props.kept.body)
 const problem = ref<ApiProblem>()
+const direction = computed(() => (props.language === 'ar' ? 'rtl' : 'ltr'))
+/** Offered as soon as a brace is typed. */
+const fields = Object.entries(t.fields).map(([name, words]) => ({ value: `${name}}`, label: `{${name}} ${words}` }))
 const example = ref<Schemas['LetterLook']>()
 
 watch(
@@ -38,38 +41,39 @@ async function tryTo(work: () => Promise<void>) {
   }
 }
 
-const look = () => tryTo(async () => void (example.value = await desk.letterTextExample(subject.value, body.value)))
+const look = () => tryTo(async () => void (example.value = await desk.letterTextExample(props.kept.kind, props.language, props.person?.id ?? null, subject.value, body.value)))
 
 const save = () =>
   tryTo(async () => {
-    await desk.keepLetterText(props.kept.kind, props.kept.version, subject.value, body.value)
+    await desk.keepLetterText(props.kept.kind, props.language, props.kept.version, subject.value, body.value)
     say(t.saved)
     emit('changed')
   })
 
 const reset = () =>
   tryTo(async () => {
+    const language = props.language
     const before = { subject: props.kept.subject, body: props.kept.body, kind: props.kept.kind }
-    await desk.resetLetterText(props.kept.kind)
+    await desk.resetLetterText(props.kept.kind, language)
     emit('changed')
-    say(t.wasReset, { label: text.panel.undo, run: () => void desk.keepLetterText(before.kind, 0, before.subject, before.body).then(() => emit('changed'), sayProblem) })
+    say(t.wasReset, { label: text.panel.undo, run: () => void desk.keepLetterText(before.kind, language, 0, before.subject, before.body).then(() => emit('changed'), sayProblem) })
   })
 </script>
 
 <template>
   <FoldedPart class="text" :label="t.kinds[kept.kind]!" :more="kept.subject">
     <form novalidate @submit.prevent="save">
-      <FieldBox :id="`subject-${kept.kind}`" v-slot="{ attrs }" :label="t.subject" :error="problem?.at('subject')"><ElInput v-bind="attrs" v-model="subject" :maxlength="limits.TypedText.subject.longest" /></FieldBox>
-      <FieldBox :id="`body-${kept.kind}`" v-slot="{ attrs }" :label="t.body" :error="problem?.at('body')"><ElInput v-bind="attrs" v-model="body" :rows="12" type="textarea" /></FieldBox>
+      <FieldBox :id="`subject-${kept.kind}`" v-slot="{ attrs }" :label="t.subject" :error="problem?.at('subject')"><ElMention v-bind="attrs" v-model="subject" prefix="{" split="" :options="fields.filter((one) => one.value !== 'papers}')" :dir="direction" :lang="language" :maxlength="limits.TypedText.subject.longest" /></FieldBox>
+      <FieldBox :id="`body-${kept.kind}`" v-slot="{ attrs }" :label="t.body" :error="problem?.at('body')"><ElMention v-bind="attrs" v-model="body" type="textarea" :rows="12" prefix="{" split="" :options="fields" :dir="direction" :lang="language" /></FieldBox>
       <div class="actions">
         <ElButton type="primary" native-type="submit" :disabled="subject === kept.subject && body === kept.body">{{ t.save }}</ElButton>
         <ElButton @click="look">{{ t.look }}</ElButton>
         <ElButton v-if="kept.version > 0" type="primary" link @click="reset">{{ t.reset }}</ElButton>
       </div>
       <article v-if="example" aria-live="polite">
-        <p class="quiet">{{ t.example }}</p>
-        <h4>{{ example.subject }}</h4>
-        <p class="body">{{ example.body }}</p>
+        <p class="quiet">{{ person ? t.exampleOf(person.name) : t.example }}</p>
+        <h4 :dir="direction" :lang="language">{{ example.subject }}</h4>
+        <p class="body" :dir="direction" :lang="language">{{ example.body }}</p>
       </article>
     </form>
   </FoldedPart>

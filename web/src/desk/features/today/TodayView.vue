@@ -14,6 +14,7 @@ const any = { on: () => true }
 const { value: today, problem, load } = useRead(['today'], desk.today, any)
 const { value: letters } = useRead(['coming-letters'], desk.comingLetters, any)
 const { value: post } = useRead(['post'], desk.post, any)
+const { value: mail } = useRead(['inward', false, ''], () => desk.inward(false, '', undefined, undefined), { on: (event) => event.type === 'letter' })
 const failed = computed(() => post.value?.undelivered ?? 0)
 const trouble = computed(() => post.value?.trouble ?? '')
 
@@ -85,7 +86,7 @@ async function seen() {
       </section>
       <section aria-labelledby="needs-you">
         <h2 id="needs-you">{{ t.needsYou }}</h2>
-        <p v-if="today.needsYou.length === 0 && !failed && !trouble" class="quiet none">{{ t.nothingNeeded }}</p>
+        <p v-if="today.needsYou.length === 0 && !failed && !trouble && !mail?.unread && !mail?.trouble" class="quiet none">{{ t.nothingNeeded }}</p>
         <ul>
           <li v-if="trouble" class="overdue">
             <RouterLink to="/setup">{{ text.post.troubleNeed }}</RouterLink>
@@ -93,6 +94,11 @@ async function seen() {
           </li>
           <li v-if="failed" class="overdue">
             <RouterLink :to="{ name: 'post', query: { state: 'FAILED' } }">{{ text.post.failedNeed(failed) }}</RouterLink>
+          </li>
+          <li v-if="mail && mail.unread > 0"><RouterLink to="/post/inward">{{ text.inward.unreadNeed(mail.unread) }}</RouterLink></li>
+          <li v-if="mail?.trouble" class="overdue">
+            <RouterLink to="/setup">{{ text.inward.mailboxNeed }}</RouterLink>
+            <p class="quiet">{{ mail.trouble }}</p>
           </li>
           <li v-for="one in today.needsYou" :key="one.what + one.roundId" :class="one.what">
             <RouterLink :to="target(one)">{{ need(one) }}</RouterLink>

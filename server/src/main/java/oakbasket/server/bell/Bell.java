@@ -23,7 +23,7 @@ import org.springframework.stereotype.Service;
 
 /** Tells each coordinator what came since they last looked, without what they muted and what was put in at the desk. */
 @Service
-class Bell {
+public class Bell {
 
     /**
      * What one sending brought.
@@ -100,8 +100,8 @@ class Bell {
                 sent.stream().limit(MOST_NAMES).map(ReceivedFile::storedName).toList(), sent.get(sent.size() - 1).id());
     }
 
-    /** Notes that all of it was seen. */
-    void seen(long account, long file, long mail) {
+    /** Notes that everything up to these numbers was seen; what is beyond the newest counts as the newest. */
+    public void seen(long account, long file, long mail) {
         transactions.durably(() -> table.put(new BellLook(account, Math.min(file, files.newestId()), Math.min(mail, mails.newestId()))));
     }
 }

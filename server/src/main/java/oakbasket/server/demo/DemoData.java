@@ -28,6 +28,7 @@ import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
+import oakbasket.server.bell.Bell;
 import oakbasket.server.board.Board;
 import oakbasket.server.calendar.Calendars;
 import oakbasket.server.calendar.ClosingDay;
@@ -86,6 +87,7 @@ class DemoData implements ApplicationRunner {
     private final Claims claims;
     private final Letters letters;
     private final Board board;
+    private final Bell bell;
     private final DemoLinks demoLinks;
     private final DemoFiling demoFiling;
     private final Transactions transactions;
@@ -93,7 +95,7 @@ class DemoData implements ApplicationRunner {
     private final Instant now;
 
     DemoData(AccountService accounts, Contacts contacts, Rounds rounds, Drafts drafts, Opening opening, Baskets baskets, Submissions submissions, Links links, Uploads uploads,
-            ReceivedFiles files, Calendars calendars, SeriesRounds series, Templates templates, Claims claims, Letters letters, Board board, DemoLinks demoLinks, DemoFiling demoFiling, Transactions transactions, Settings settings, Clock clock) {
+            ReceivedFiles files, Calendars calendars, SeriesRounds series, Templates templates, Claims claims, Letters letters, Board board, Bell bell, DemoLinks demoLinks, DemoFiling demoFiling, Transactions transactions, Settings settings, Clock clock) {
         this.accounts = accounts;
         this.contacts = contacts;
         this.rounds = rounds;
@@ -110,6 +112,7 @@ class DemoData implements ApplicationRunner {
         this.claims = claims;
         this.letters = letters;
         this.board = board;
+        this.bell = bell;
         this.demoLinks = demoLinks;
         this.demoFiling = demoFiling;
         this.transactions = transactions;
@@ -139,6 +142,7 @@ class DemoData implements ApplicationRunner {
         keptForNextTime(account);
         demoLinks.make(account);
         accounts.backdateLook(account, daysAgo(1, 12));
+        bell.seen(account, Long.MAX_VALUE, Long.MAX_VALUE);
         LOG.info("Demo data made. Sign in as {} with the password “{}”. The passcode of “Placement portfolios” is “{}”.", EMAIL, PASSWORD, PASSCODE);
     }
 

@@ -74,7 +74,7 @@ class InwardController {
     /** Says that a message was read, or not. */
     @PutMapping("/api/inward/{id}/read")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void read(@PathVariable long id, @RequestBody WasRead read, @AuthenticationPrincipal Account account) {
+    void markRead(@PathVariable long id, @RequestBody WasRead read, @AuthenticationPrincipal Account account) {
         messages.read(id, read.read(), account.id());
     }
 

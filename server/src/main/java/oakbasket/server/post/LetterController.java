@@ -36,9 +36,9 @@ class LetterController {
 
     /** Letters, the newest first; {@code before} is the last one seen. */
     @GetMapping("/api/letters")
-    LetterList.LetterPage all(@RequestParam(required = false) @Nullable LetterState state, @RequestParam(defaultValue = "") String find, @RequestParam(required = false) @Nullable Long round,
+    LetterList.LetterPage all(@RequestParam(required = false) @Nullable List<LetterState> state, @RequestParam(defaultValue = "") String find, @RequestParam(required = false) @Nullable Long round,
             @RequestParam(required = false) @Nullable Long before) {
-        return list.page(state, find, round, before);
+        return list.page(state == null ? List.of() : state, find, round, before);
     }
 
     @GetMapping("/api/letters/{id}")

@@ -72,12 +72,13 @@ class LetterList {
     /**
      * A page of letters, the newest first.
      *
+     * @param states which letters; none for all
      * @param find part of a name, address, organisation or reference; empty for all
      * @param before the last one seen; null for the first page
      */
-    LetterPage page(@Nullable LetterState state, String find, @Nullable Long round, @Nullable Long before) {
+    LetterPage page(List<LetterState> states, String find, @Nullable Long round, @Nullable Long before) {
         Collection<Long> found = find.isBlank() ? null : contacts.find(find.strip(), MOST_FOUND).stream().map(Contact::id).toList();
-        List<Letter> page = table.page(new LetterTable.Wanted(state, found, round), before == null ? Long.MAX_VALUE : before, PAGE + 1);
+        List<Letter> page = table.page(new LetterTable.Wanted(states, found, round), before == null ? Long.MAX_VALUE : before, PAGE + 1);
         return new LetterPage(listed(page.subList(0, Math.min(PAGE, page.size()))), page.size() > PAGE, table.counts());
     }
 
@@ -95,7 +96,7 @@ class LetterList {
     /** Every letter to a contact, also from before contacts were merged. */
     List<ListedLetter> toContact(long id) {
         contacts.byId(id);
-        return listed(table.page(new LetterTable.Wanted(null, contacts.withMerged(id), null), Long.MAX_VALUE, MOST_FOUND));
+        return listed(table.page(new LetterTable.Wanted(List.of(), contacts.withMerged(id), null), Long.MAX_VALUE, MOST_FOUND));
     }
 
     /** Every letter about a basket. */

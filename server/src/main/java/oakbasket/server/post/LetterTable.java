@@ -22,8 +22,8 @@ import org.springframework.stereotype.Repository;
 @Repository
 class LetterTable {
 
-    /** Letters looked for: all where a part is null. */
-    record Wanted(@Nullable LetterState state, @Nullable Collection<Long> contacts, @Nullable Long roundId) {
+    /** Letters looked for: all where a part is null or no states are named. */
+    record Wanted(Collection<LetterState> states, @Nullable Collection<Long> contacts, @Nullable Long roundId) {
     }
 
     private static final String SELECT = """
@@ -187,10 +187,10 @@ class LetterTable {
     /** The newest first; {@code before} is the id of the last one seen. */
     List<Letter> page(Wanted wanted, long before, int most) {
         return jdbc.sql(SELECT + """
-                WHERE id < :before AND (:state IS NULL OR state = :state) AND (:anybody OR contact_id = ANY(:contacts))
+                WHERE id < :before AND (:everything OR state = ANY(:states)) AND (:anybody OR contact_id = ANY(:contacts))
                     AND (CAST(:round AS BIGINT) IS NULL OR id IN (SELECT letter_id FROM letter_basket WHERE round_id = :round))
                 ORDER BY id DESC FETCH FIRST :most ROWS ONLY""")
-                .param("before", before).param("state", wanted.state() == null ? null : wanted.state().name()).param("anybody", wanted.contacts() == null)
+                .param("before", before).param("everything", wanted.states().isEmpty()).param("states", wanted.states().stream().map(LetterState::name).toArray(String[]::new)).param("anybody", wanted.contacts() == null)
                 .param("contacts", wanted.contacts() == null ? new Long[0] : wanted.contacts().toArray(Long[]::new)).param("round", wanted.roundId()).param("most", most)
                 .query(Letter.class).list();
     }
