@@ -18,7 +18,8 @@ class ScreenshotsTest {
     @Test
     void makesThePictures() {
         try (PackagedApp app = new PackagedApp(PackagedApp.freshFolder(), "--oakbasket.demo=true", "--oakbasket.clock=2026-11-17T10:30:00Z",
-                "--oakbasket.office=Fennbrook Catchment Partnership"); Browser browser = new Browser()) {
+                "--oakbasket.office=Fennbrook Catchment Partnership", "--oakbasket.post-office=true", "--oakbasket.mail-from=office@fennbrook.example.org",
+                "--oakbasket.collecting-address=papers@fennbrook.example.org"); Browser browser = new Browser()) {
             Api api = new Api(app.url());
             Page desk = browser.desk(app);
             desk.locator(".columns").waitFor();
@@ -82,6 +83,10 @@ class ScreenshotsTest {
         desk.locator("tbody tr", new Page.LocatorOptions().setHasText("Reminder")).locator("button").nth(3).click();
         desk.locator(".sheet h2").waitFor();
         shoot(desk, "post");
+        desk.navigate(base + "/post/goes");
+        desk.locator("button.letter").filter(new Locator.FilterOptions().setHasText("Landowner")).first().click();
+        desk.locator(".sheet li").first().waitFor();
+        shoot(desk, "goes");
         desk.navigate(base + "/links?find=placement&by=PERSON");
         desk.locator("main tbody .name").first().click();
         desk.getByText("QR code").first().click();
