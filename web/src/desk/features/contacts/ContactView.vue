@@ -10,6 +10,7 @@ import PeopleField from '../../PeopleField.vue'
 import FailureNote from '../../FailureNote.vue'
 import LoadingPart from '../../LoadingPart.vue'
 import LetterList from '../post/LetterList.vue'
+import { refusalWords } from '../post/letter-words'
 import { say, sayProblem } from '../../say'
 import type { LiveEvent } from '../../live'
 import { useRead } from '../../queries'
@@ -24,6 +25,11 @@ const id = route.params.id ? Number(route.params.id) : undefined
 const mine = (event: LiveEvent): boolean => event.type === 'contact' || !!page.value?.rounds.some((one) => one.roundId === event.roundId)
 const { value: page, problem, load } = useRead(['person', id], (): Promise<Schemas['PersonPage']> => desk.person(id!), { when: !!id, on: mine })
 const { value: letters } = useRead(['letters-to', id], () => desk.lettersTo(id!), { when: !!id, on: mine })
+/** The last letter to the present address, where it did not arrive. */
+const lost = computed(() => {
+  const last = letters.value?.find((one) => one.state !== 'WAITING' && one.state !== 'STOPPED')
+  return last && (last.state === 'FAILED' || last.state === 'BOUNCED') && last.address === page.value?.contact.email ? last : undefined
+})
 const { value: alike } = useRead(['alike', id], () => desk.alike(id!), { when: computed(() => !!page.value?.contact.provisional), on: mine })
 
 function drawn(code: number) {
@@ -98,6 +104,9 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <LoadingPart v-if="id && !page && !problem" />
+    <p v-if="lost" class="lost" role="status">
+      {{ text.post.didNotArrive(lost.address, lost.trouble) }} {{ refusalWords(lost.trouble) }} <RouterLink :to="{ name: 'post', query: { letter: lost.id } }">{{ text.post.mend }}</RouterLink>
+    </p>
     <section v-if="page?.contact.provisional" class="provisional">
       <h2>{{ t.provisionalTitle }}</h2>
       <p>{{ t.provisionalHelp }}</p>
@@ -156,6 +165,12 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 28px;
   align-items: start;
+}
+.lost {
+  margin-bottom: 14px;
+  padding: 8px 14px;
+  border-left: 4px solid var(--rowan);
+  background: var(--card);
 }
 .provisional {
   margin-bottom: 18px;

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { desk, type ListedLetter } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { useSubmit } from '../../use-submit'
+import { refusalWords } from './letter-words'
 import FieldBox from '../compose/FieldBox.vue'
 
 /** Mends an address that takes no letters, and has the letter go again from the same place. */
@@ -21,6 +22,7 @@ const { problem, busy, submit } = useSubmit(async () => {
 
 <template>
   <form novalidate @submit.prevent="submit">
+    <p v-if="refusalWords(letter.trouble)"><strong>{{ refusalWords(letter.trouble) }}</strong></p>
     <p>{{ t.undeliveredHelp }}</p>
     <FieldBox id="mend-address" v-slot="{ attrs }" :label="t.newAddress" :error="problem?.at('email') || (problem && problem.errors.length === 0 ? `${problem.title}. ${problem.detail}` : '')">
       <ElInput v-bind="attrs" v-model="email" type="email" />

@@ -15,3 +15,9 @@ export function stateWords(letter: ListedLetter): string {
 export function kindWords(kinds: Record<string, number>): string {
   return Object.entries(kinds).map(([kind, n]) => t.several[kind]!(n)).join(', ')
 }
+
+/** What a refusal means in plain words, by its enhanced status code (RFC 3463); empty where it has none that we know. */
+export function refusalWords(trouble: string): string {
+  const code = /\b[45]\.(\d{1,3}\.\d{1,3})\b/.exec(trouble)
+  return (code && t.refusals[code[1]!]) ?? ''
+}

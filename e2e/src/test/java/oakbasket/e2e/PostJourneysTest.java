@@ -85,6 +85,11 @@ class PostJourneysTest extends Journey {
         assertThat(desk.locator(".sheet")).containsText("came back");
         assertThat(desk.locator(".sheet")).containsText("550 5.1.1 User unknown");
         Browser.assertAccessible(desk);
+        assertThat(desk.locator(".sheet")).containsText("There is no such mailbox");
+        desk.locator(".sheet a", new Page.LocatorOptions().setHasText("Ben Thistle")).click();
+        assertThat(desk.locator(".lost")).containsText("did not arrive");
+        Browser.assertAccessible(desk);
+        desk.goBack();
         desk.getByLabel("Address", new Page.GetByLabelOptions().setExact(true)).fill("no address");
         button(desk, "Keep it and send again").click();
         assertThat(desk.locator("#mend-address-error")).not().isEmpty();

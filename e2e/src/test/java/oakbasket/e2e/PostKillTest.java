@@ -85,6 +85,7 @@ class PostKillTest {
             for (int n = 0; n < LETTERS; n++) {
                 assertThat(arrived).as("seed %d: person %d", seed, n).containsEntry("person." + n + "@invited.example.org", 1);
             }
+            assertThat(asked).as("seed %d: at most the one under way at each kill", seed).isLessThanOrEqualTo(KILLS);
             System.out.printf("%d letters, %d kills: each arrived once; %d were asked about%n", LETTERS, KILLS, asked);
         }
     }
@@ -143,6 +144,7 @@ class PostKillTest {
                 assertThat(row.path("files").asInt()).as("seed %d: %s", seed, row.path("name")).isEqualTo(1);
             }
             int lost = uncertain;
+            assertThat(lost).as("seed %d: at most the one under way at each kill", seed).isLessThanOrEqualTo(KILLS);
             assertThat(arrived.values()).as("seed %d: nobody is answered twice", seed).allMatch(times -> times == 1);
             assertThat(arrived.size()).isBetween(MESSAGES - lost, MESSAGES);
             System.out.printf("%d messages, %d kills: each dealt with once, %d answered, of %d answers it is not known%n", MESSAGES, KILLS, arrived.size(), lost);

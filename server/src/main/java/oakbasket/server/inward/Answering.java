@@ -59,6 +59,8 @@ class Answering {
     private final Settings settings;
     private final Words words;
     private final Clock clock;
+    /** Whether what was under way when the server stopped is told from what is under way now. */
+    private volatile boolean awake;
 
     Answering(InwardTable table, Mailer mailer, MailTags tags, Submissions submissions, Baskets baskets, Board board, Rounds rounds, LetterSettings common, Limits limits, Transactions transactions, Settings settings, Words words,
             Clock clock) {
@@ -140,8 +142,9 @@ class Answering {
     // --- sending
 
     @EventListener(ApplicationReadyEvent.class)
-    void wake() {
+    synchronized void wake() {
         int lost = transactions.durably(table::lost);
+        awake = true;
         if (lost > 0) {
             LOG.warn("{} answers were being handed over when the server stopped; whether they went is not known, and they are not sent again", lost);
         }
@@ -150,6 +153,9 @@ class Answering {
     /** Sends the answers that wait. */
     @Scheduled(fixedDelayString = "${oakbasket.post-every:PT3S}")
     synchronized void send() {
+        if (!awake) {
+            return;
+        }
         for (InwardMessage message : table.answersDue(clock.instant(), AT_ONCE)) {
             if (transactions.durably(() -> table.answer(message.id(), InwardMessage.AnswerState.WAITING, InwardMessage.AnswerState.SENDING, message.answerTries(), message.answerAt(), "")) == 1) {
                 try {

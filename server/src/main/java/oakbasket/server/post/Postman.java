@@ -59,6 +59,8 @@ public class Postman {
     private final MachineTime machine;
     private final Clock clock;
     private final Pace pace = new Pace();
+    /** Whether what was under way when the server stopped is told from what is under way now. */
+    private volatile boolean awake;
     private volatile @Nullable Instant pausedUntil;
     private volatile String trouble = "";
 
@@ -83,11 +85,12 @@ public class Postman {
 
     /** Of letters that were being handed over when the server stopped nobody knows whether they went; somebody is asked, rather than that anybody gets one twice or none. */
     @EventListener(ApplicationReadyEvent.class)
-    void wake() {
+    synchronized void wake() {
         List<Letter> lost = table.inState(LetterState.SENDING);
         for (Letter letter : lost) {
             settle(letter, LetterState.Event.LOSE, letter.tries() + 1, "");
         }
+        awake = true;
         if (!lost.isEmpty()) {
             LOG.warn("{} letters were being handed over when the server stopped; whether they went is asked at the desk", lost.size());
         }
@@ -102,7 +105,7 @@ public class Postman {
     @Scheduled(fixedDelayString = "${oakbasket.post-every:PT3S}")
     public synchronized void deliver() {
         Instant until = pausedUntil;
-        if (until != null && clock.instant().isBefore(until)) {
+        if (!awake || until != null && clock.instant().isBefore(until)) {
             return;
         }
         int most = pace.left(settings.now().perMinute(), machine.now());
