@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import ChoiceField from '../../fields/ChoiceField.vue'
@@ -17,6 +17,8 @@ const t = text.office
 const side = ref('text')
 const words = ref('')
 const file = ref<File>()
+/** Nothing may be styled here but by what ships; what is shown is the letter's own marks. */
+const page = computed(() => props.letter.html.replace(/ style="[^"]*"/g, ''))
 
 async function act(work: () => Promise<unknown>, said: string) {
   try {
@@ -48,7 +50,7 @@ const setMood = (mood: Mood) => act(() => desk.setMood(props.letter.to, mood), t
       <h2 dir="auto">{{ letter.subject }}</h2>
       <ElTabs v-model="side">
         <ElTabPane name="text" :label="t.asText"><p class="body" dir="auto">{{ letter.text }}</p></ElTabPane>
-        <ElTabPane name="page" :label="t.asPage" lazy><iframe :srcdoc="letter.html" sandbox="" :title="t.frame" /></ElTabPane>
+        <ElTabPane name="page" :label="t.asPage" lazy><iframe :srcdoc="page" sandbox="" :title="t.frame" /></ElTabPane>
       </ElTabs>
       <p v-if="letter.attachments.length > 0" class="quiet">{{ t.attached(letter.attachments.join(', ')) }}</p>
     </article>

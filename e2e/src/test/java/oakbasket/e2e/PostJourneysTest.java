@@ -42,6 +42,8 @@ class PostJourneysTest extends Journey {
         Locator letter = desk.locator("main tbody tr").filter(new Locator.FilterOptions().setHasText("lena.roach")).last();
         letter.locator("button").click();
         assertThat(desk.locator(".letter article")).containsText("Dear Lena Roach");
+        desk.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("As a page")).click();
+        assertThat(desk.frameLocator(".letter iframe").locator("body")).containsText("Dear Lena Roach");
         Browser.assertAccessible(desk);
         Browser.assertFits(desk);
         assertThat(desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("What came: nothing since you looked"))).isVisible();

@@ -78,7 +78,7 @@ class LetterKindsTest {
     /** Dates by CLDR, by the Java that runs; words of the message files. */
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "de | Unterlagen, die wir von Ihnen brauchen | Frist: Dienstag, 30. Juni 2026, 17:00    | ltr",
+        "de | Unterlagen, die wir von Ihnen brauchen | Frist: Dienstag, 30. Juni 2026, 17:00 (Britische Sommerzeit) | ltr",
         "fr | les documents dont nous avons besoin   | À envoyer avant le mardi 30 juin 2026, 17:00 | ltr",
         "es | documentos que necesitamos de usted    | Plazo: martes, 30 de junio de 2026, 17:00 | ltr",
         "pl | dokumenty, których potrzebujemy        | Termin: wtorek, 30 czerwca 2026, 17:00    | ltr",

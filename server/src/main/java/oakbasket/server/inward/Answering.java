@@ -184,6 +184,10 @@ class Answering {
             String why = words.of(trouble.reason());
             int tries = message.answerTries() + 1;
             boolean again = trouble.kind() != MailTrouble.Kind.REFUSED && tries <= TRIES.size();
+            if (trouble.kind() == MailTrouble.Kind.UNCERTAIN) {
+                settle(message, InwardMessage.AnswerState.UNCERTAIN, tries, now, why);
+                return;
+            }
             settle(message, again ? InwardMessage.AnswerState.WAITING : InwardMessage.AnswerState.FAILED, tries, again ? now.plus(TRIES.get(tries - 1)) : now, why);
         }
     }

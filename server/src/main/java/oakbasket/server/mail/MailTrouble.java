@@ -13,7 +13,9 @@ public final class MailTrouble extends Exception {
         /** This letter may be taken later. */
         LATER,
         /** No letter is taken now: the server does not answer or does not let us in. */
-        UNREACHABLE
+        UNREACHABLE,
+        /** The letter was handed over and the server did not say whether it took it. */
+        UNCERTAIN
     }
 
     private static final int LONGEST = 300;

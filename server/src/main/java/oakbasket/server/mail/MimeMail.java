@@ -8,6 +8,8 @@ import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeBodyPart;
 import jakarta.mail.internet.MimeMultipart;
 import jakarta.mail.util.ByteArrayDataSource;
+import java.io.IOException;
+import java.io.OutputStream;
 import java.io.UnsupportedEncodingException;
 import java.net.IDN;
 import java.nio.charset.StandardCharsets;
@@ -21,6 +23,7 @@ final class MimeMail extends SMTPMessage {
     private static final String UTF_8 = StandardCharsets.UTF_8.name();
 
     private final String id;
+    private boolean handedOver;
 
     /**
      * Makes the message.
@@ -71,6 +74,18 @@ final class MimeMail extends SMTPMessage {
         part.setDisposition(Part.ATTACHMENT);
         part.setFileName("deadline.ics");
         return part;
+    }
+
+    /** Notes that all of it was handed over: from then on the server may have taken it, whatever becomes of the connection. */
+    @Override
+    public void writeTo(OutputStream out, String[] without) throws IOException, MessagingException {
+        super.writeTo(out, without);
+        handedOver = true;
+    }
+
+    /** Whether all of it was handed over. */
+    boolean handedOver() {
+        return handedOver;
     }
 
     @Override

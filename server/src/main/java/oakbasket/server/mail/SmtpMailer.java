@@ -34,12 +34,14 @@ final class SmtpMailer implements Mailer {
 
     @Override
     public void send(OutgoingMail mail) throws MailTrouble {
+        MimeMail message = null;
         try {
-            sender.send(new MimeMail(sender.getSession(), mail, from, office));
+            message = new MimeMail(sender.getSession(), mail, from, office);
+            sender.send(message);
         } catch (MailAuthenticationException locked) {
             throw new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-sign-in");
         } catch (MailException refused) {
-            throw trouble(refused);
+            throw trouble(refused, message != null && message.handedOver());
         } catch (MessagingException wrong) {
             throw MailTrouble.told(MailTrouble.Kind.REFUSED, wrong.getMessage());
         }
@@ -60,7 +62,7 @@ final class SmtpMailer implements Mailer {
     }
 
     /** What the server replied decides; where it replied nothing it was not there. */
-    private static MailTrouble trouble(Throwable thrown) {
+    private static MailTrouble trouble(Throwable thrown, boolean handedOver) {
         Deque<Throwable> open = new ArrayDeque<>(Set.of(thrown));
         Set<Throwable> seen = Collections.newSetFromMap(new IdentityHashMap<>());
         while (!open.isEmpty()) {
@@ -68,7 +70,7 @@ final class SmtpMailer implements Mailer {
             if (!seen.add(next)) {
                 continue;
             }
-            if (next instanceof SMTPAddressFailedException reply) {
+            if (next instanceof SMTPAddressFailedException reply && reply.getReturnCode() > 0) {
                 return replied(reply.getReturnCode(), reply);
             }
             if (next instanceof SMTPSendFailedException reply && reply.getReturnCode() > 0 && reply.getNextException() == null) {
@@ -90,7 +92,7 @@ final class SmtpMailer implements Mailer {
                 several.getFailedMessages().values().forEach(open::push);
             }
         }
-        return new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-silent");
+        return handedOver ? new MailTrouble(MailTrouble.Kind.UNCERTAIN, "mail-broken-off") : new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-silent");
     }
 
     private static MailTrouble replied(int code, Exception reply) {

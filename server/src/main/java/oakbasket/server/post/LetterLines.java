@@ -34,8 +34,9 @@ final class LetterLines {
 
     /** The deadline in words, in the round's time and where it differs in the person's. */
     String due(Instant deadline, boolean wholeDay, ZoneId zone, String theirs) {
-        String place = zone.getDisplayName(TextStyle.FULL, words.language().equals(Locale.ENGLISH) ? Locale.UK : words.language());
         var at = deadline.atZone(zone);
+        // Java knows names that hold all year round in English alone.
+        String place = words.language().equals(Locale.ENGLISH) ? zone.getDisplayName(TextStyle.FULL, Locale.UK) : DateTimeFormatter.ofPattern("zzzz", words.language()).format(at);
         String said = wholeDay ? words.of("letter.due-day", day.format(at), place) : words.of("letter.due", day.format(at), time.format(at), place);
         if (theirs.isEmpty() || ZoneId.of(theirs).getRules().getOffset(deadline).equals(at.getOffset())) {
             return said;

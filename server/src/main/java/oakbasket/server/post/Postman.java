@@ -164,7 +164,9 @@ public class Postman {
             letters.tell(letter);
             return false;
         }
-        if (refused.kind() == MailTrouble.Kind.REFUSED) {
+        if (refused.kind() == MailTrouble.Kind.UNCERTAIN) {
+            settle(letter, LetterState.Event.LOSE, letter.tries() + 1, why);
+        } else if (refused.kind() == MailTrouble.Kind.REFUSED) {
             settle(letter, LetterState.Event.GIVE_UP, letter.tries() + 1, why);
         } else {
             later(letter, why);

@@ -14,7 +14,13 @@ import jakarta.mail.Multipart;
 import jakarta.mail.Session;
 import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeMessage;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
 import java.net.ConnectException;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Collections;
 import java.util.List;
@@ -68,6 +74,42 @@ class SmtpMailerTest {
         MailTrouble trouble = catchThrowableOfType(MailTrouble.class, () -> new SmtpMailer(sender, "office@example.org", "Office").send(mail("Hello", "Hello")));
         assertThat(trouble.kind()).isEqualTo(kind);
         assertThat(trouble.getMessage()).isNotBlank();
+    }
+
+    /** Where a server hangs or breaks off decides whether the letter may have gone: from the end of its text on it may (RFC 5321, 6.1). */
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource({"HANG_AT_GREETING, UNREACHABLE", "CLOSE_AT_GREETING, UNREACHABLE", "CLOSE_AT_RCPT, UNREACHABLE", "HANG_AT_RCPT, UNREACHABLE", "CLOSE_AT_DATA, UNREACHABLE", "CLOSE_AT_END, UNCERTAIN", "HANG_AT_END, UNCERTAIN"})
+    void aServerThatHangsOrBreaksOffIsToldByWhere(String what, MailTrouble.Kind kind) throws Exception {
+        String at = what.substring(what.lastIndexOf('_') + 1);
+        try (ServerSocket server = new ServerSocket(0)) {
+            Thread serving = new Thread(() -> serve(server, at, what.startsWith("HANG")));
+            serving.setDaemon(true);
+            serving.start();
+            JavaMailSenderImpl sender = new JavaMailSenderImpl();
+            sender.setHost("127.0.0.1");
+            sender.setPort(server.getLocalPort());
+            sender.getJavaMailProperties().setProperty("mail.smtp.timeout", "500");
+            MailTrouble trouble = catchThrowableOfType(MailTrouble.class, () -> new SmtpMailer(sender, "office@example.org", "Office").send(mail("Hello", "Hello")));
+            assertThat(trouble.kind()).isEqualTo(kind);
+        }
+    }
+
+    private static void serve(ServerSocket server, String at, boolean hang) {
+        try (Socket caller = server.accept(); BufferedReader in = new BufferedReader(new InputStreamReader(caller.getInputStream(), StandardCharsets.US_ASCII))) {
+            boolean text = false;
+            for (String line = "GREETING"; line != null; line = in.readLine()) {
+                String where = text ? line.equals(".") ? "END" : "TEXT" : line.split("[ :]")[0];
+                if (where.equals(at)) {
+                    Thread.sleep(hang ? 2_000 : 0);
+                    return;
+                }
+                text = text ? !line.equals(".") : line.equals("DATA");
+                String reply = where.equals("TEXT") ? "" : line.equals("GREETING") ? "220 here\r\n" : line.equals("DATA") ? "354 go on\r\n" : "250 fine\r\n";
+                caller.getOutputStream().write(reply.getBytes(StandardCharsets.US_ASCII));
+            }
+        } catch (IOException | InterruptedException gone) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     /** Sources: RFC 5322 §2.2 (a header ends with its line), RFC 5321 §4.5.2 (a line with one dot ends a message), RFC 2047. */
