@@ -34,7 +34,8 @@ const open = ref(false)
       <span v-if="count > 0" class="count" aria-hidden="true">{{ count > MOST ? `${MOST}+` : count }}</span>
       </ElButton>
     </template>
-    <div class="rings">
+    <!-- Nobody finds a name in a box that is not open. -->
+    <div v-if="open" class="rings">
       <p v-if="count === 0" class="quiet">{{ t.nothing }}</p>
       <template v-else>
         <h2>{{ t.title }}</h2>

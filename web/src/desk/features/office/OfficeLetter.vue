@@ -68,34 +68,13 @@ const setMood = (mood: Mood) => act(() => desk.setMood(props.letter.to, mood), t
   </section>
 </template>
 
+<style scoped src="../post/post.css"></style>
+
 <style scoped>
-article {
-  margin: 8px 0 14px;
-  padding: 18px 22px;
-  border: 1px solid var(--line);
-  border-top: 6px double var(--oak);
-  background: var(--card);
-}
-h2 {
-  margin-bottom: 8px;
-  font-size: 18px;
-}
-.body {
-  overflow-wrap: anywhere;
-  white-space: pre-wrap;
-}
 iframe {
   width: 100%;
   height: 420px;
   border: 1px solid var(--line);
   background: #fff;
-}
-.actions {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-.actions .el-button {
-  margin: 0;
 }
 </style>

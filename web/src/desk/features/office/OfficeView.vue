@@ -73,10 +73,9 @@ async function forward(hours: number) {
   </div>
 </template>
 
+<style scoped src="../post/post.css"></style>
+
 <style scoped>
-.intro {
-  max-width: 76ch;
-}
 .tools {
   display: flex;
   flex-wrap: wrap;
@@ -91,15 +90,6 @@ async function forward(hours: number) {
   width: 260px;
   margin-left: auto;
 }
-.columns {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(420px, 1.1fr);
-  gap: 24px;
-  align-items: start;
-}
-table {
-  table-layout: fixed;
-}
 th:first-child {
   width: 38%;
 }
@@ -110,17 +100,5 @@ td {
   height: auto;
   text-align: left;
   white-space: normal;
-}
-.here td {
-  background: var(--tint);
-}
-.choose {
-  padding: 40px 0;
-  text-align: center;
-}
-@media (max-width: 1000px) {
-  .columns {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

@@ -81,9 +81,13 @@ function go(query: Record<string, string | number | undefined>) {
   </div>
 </template>
 
+<style scoped src="./post.css"></style>
+
 <style scoped>
-.intro {
-  max-width: 76ch;
+.letter .more {
+  grid-column: 2 / -1;
+  margin-top: 0;
+  font-size: 15px;
 }
 .tools {
   display: flex;
@@ -92,12 +96,6 @@ function go(query: Record<string, string | number | undefined>) {
 }
 .tools > * {
   width: 260px;
-}
-.columns {
-  display: grid;
-  grid-template-columns: minmax(0, 1.2fr) minmax(400px, 1fr);
-  gap: 28px;
-  align-items: start;
 }
 ol {
   margin: 0;
@@ -149,10 +147,6 @@ li h2 {
   color: var(--slate);
   font-weight: 400;
 }
-.more {
-  grid-column: 2 / -1;
-  font-size: 15px;
-}
 .held {
   margin-bottom: 18px;
   padding-left: 12px;
@@ -160,14 +154,5 @@ li h2 {
 }
 .held h2 {
   font-size: 18px;
-}
-.choose {
-  padding: 40px 0;
-  text-align: center;
-}
-@media (max-width: 1000px) {
-  .columns {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

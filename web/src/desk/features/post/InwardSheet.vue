@@ -68,6 +68,8 @@ function answerWords(): string {
   </aside>
 </template>
 
+<style scoped src="./post.css"></style>
+
 <style scoped>
 .sheet {
   position: sticky;
@@ -76,41 +78,16 @@ function answerWords(): string {
   overflow: auto;
 }
 article {
-  margin: 10px 0 14px;
-  padding: 20px 24px;
-  border: 1px solid var(--line);
+  border-top: 1px solid var(--line);
   border-left: 6px double var(--leaf);
-  background: var(--card);
-}
-h2 {
-  margin-bottom: 10px;
-  font-size: 18px;
 }
 h3 {
   margin: 0 0 4px;
   font-size: 16px;
 }
-.body {
-  overflow-wrap: anywhere;
-  white-space: pre-wrap;
-}
 ul {
   margin: 0 0 10px;
   padding: 0;
   list-style: none;
-}
-.note {
-  margin-top: 6px;
-  padding-left: 10px;
-  border-left: 4px solid var(--acorn);
-}
-.actions {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  margin-top: 10px;
-}
-.actions .el-button {
-  margin: 0;
 }
 </style>

@@ -99,6 +99,8 @@ const fresh = (one: Schemas['MailedMessage']) => !one.read && ['PAPERS', 'ANSWER
   </div>
 </template>
 
+<style scoped src="./post.css"></style>
+
 <style scoped>
 .tools {
   display: flex;
@@ -110,24 +112,11 @@ const fresh = (one: Schemas['MailedMessage']) => !one.read && ['PAPERS', 'ANSWER
 .find {
   width: 260px;
 }
-.columns {
-  display: grid;
-  grid-template-columns: minmax(0, 1.2fr) minmax(380px, 1fr);
-  gap: 24px;
-  align-items: start;
-}
-table {
-  table-layout: fixed;
-}
 th:first-child {
   width: 30%;
 }
 th:last-child {
   width: 24%;
-}
-.columns .plain td {
-  padding: 7px 12px;
-  overflow-wrap: anywhere;
 }
 .name {
   height: auto;
@@ -141,27 +130,5 @@ th:last-child {
   display: block;
   color: var(--acorn-text);
   font-size: 15px;
-}
-.line {
-  display: block;
-  font-size: 15px;
-}
-.here td {
-  background: var(--tint);
-}
-.here td:first-child {
-  box-shadow: inset 4px 0 var(--oak);
-}
-.more {
-  margin-top: 12px;
-}
-.choose {
-  padding: 40px 0;
-  text-align: center;
-}
-@media (max-width: 1000px) {
-  .columns {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

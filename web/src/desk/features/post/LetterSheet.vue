@@ -70,34 +70,11 @@ async function copyText() {
   </aside>
 </template>
 
+<style scoped src="./post.css"></style>
+
 <style scoped>
 .sheet {
   position: sticky;
   top: 12px;
-}
-article {
-  margin: 10px 0 14px;
-  padding: 22px 26px;
-  border: 1px solid var(--line);
-  border-top: 6px double var(--oak);
-  background: var(--card);
-}
-h2 {
-  margin-bottom: 12px;
-  font-size: 18px;
-}
-.body {
-  overflow-wrap: anywhere;
-  white-space: pre-wrap;
-}
-.note {
-  margin-top: 6px;
-  padding-left: 10px;
-  border-left: 4px solid var(--acorn);
-}
-.actions {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
 }
 </style>

@@ -102,6 +102,8 @@ async function more() {
   </div>
 </template>
 
+<style scoped src="./post.css"></style>
+
 <style scoped>
 .tools {
   display: flex;
@@ -114,23 +116,11 @@ async function more() {
 .find {
   width: 260px;
 }
-.columns {
-  display: grid;
-  grid-template-columns: minmax(0, 1.3fr) minmax(380px, 1fr);
-  gap: 24px;
-  align-items: start;
-}
-table {
-  table-layout: fixed;
-}
 th:first-child {
   width: 25%;
 }
 th:nth-child(2) {
   width: 45%;
-}
-.columns .plain td {
-  padding: 7px 12px;
 }
 .name {
   font-weight: 600;
@@ -142,12 +132,6 @@ th:nth-child(2) {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.here td {
-  background: var(--tint);
-}
-.here td:first-child {
-  box-shadow: inset 4px 0 var(--oak);
-}
 .FAILED .state,
 .BOUNCED .state,
 .UNCERTAIN .state {
@@ -155,21 +139,5 @@ th:nth-child(2) {
 }
 .WAITING .state {
   color: var(--acorn-text);
-}
-.line {
-  display: block;
-  font-size: 15px;
-}
-.more {
-  margin-top: 12px;
-}
-.choose {
-  padding: 40px 0;
-  text-align: center;
-}
-@media (max-width: 1000px) {
-  .columns {
-    grid-template-columns: 1fr;
-  }
 }
 </style>
