@@ -51,8 +51,8 @@ export const post = {
   didNotArrive: 'The last letter to {0} did not arrive: {1}',
   /** By the enhanced status code (RFC 3463). */
   refusals: {
-    '1.1': 'There is no such mailbox: the part before the @ is probably mistyped, or the person has left.',
-    '1.2': 'There is no such domain: the part after the @ is probably mistyped.',
+    '1.1': "There is no such mailbox: the part before the {'@'} is probably mistyped, or the person has left.",
+    '1.2': "There is no such domain: the part after the {'@'} is probably mistyped.",
     '1.3': 'The address cannot be an address: look for a blank or a missing part.',
     '1.6': 'The mailbox has moved and says not where to: ask the person.',
     '1.10': 'The domain takes no mail at all.',
@@ -60,7 +60,7 @@ export const post = {
     '2.2': 'The mailbox is full: the person has to make room; then send it again.',
     '2.3': 'The letter is too long for that mailbox.',
     '4.1': 'Their server does not answer: send it again later.',
-    '4.4': 'The domain leads nowhere: the part after the @ is probably mistyped.',
+    '4.4': "The domain leads nowhere: the part after the {'@'} is probably mistyped.",
     '4.7': 'It was tried for too long: send it again later.',
     '7.1': 'Their server takes no letters from yours: whoever looks after your mail server should see this.',
     '7.26': 'Their server wants proof that letters come from you (SPF, DKIM): whoever looks after your mail server should see this.',
