@@ -1,6 +1,6 @@
 -- What coordinators decided about letters of plans before they go; step_at is the moment the plan means.
 CREATE TABLE plan_change (
-    basket_id  BIGINT NOT NULL REFERENCES basket,
+    basket_id  BIGINT NOT NULL REFERENCES basket ON DELETE CASCADE,
     step_at    TIMESTAMP(9) WITH TIME ZONE NOT NULL,
     round_id   BIGINT NOT NULL REFERENCES round,
     act        VARCHAR(10) NOT NULL,
@@ -25,7 +25,7 @@ CREATE TABLE plan_change_before (
 
 -- The hours in which one person is not written to, where they are not the office's.
 CREATE TABLE contact_quiet (
-    contact_id BIGINT PRIMARY KEY REFERENCES contact,
+    contact_id BIGINT PRIMARY KEY REFERENCES contact ON DELETE CASCADE,
     quiet_from VARCHAR(5) NOT NULL,
     quiet_to   VARCHAR(5) NOT NULL
 );

@@ -227,6 +227,18 @@ class InwardTest {
         assertThat(desk.get("/api/inward?basket=" + round.row("Iris Fell").path("id").asLong()).json().path("messages")).hasSize(1);
     }
 
+    /** A contact that nobody needs any more goes, also where a message was supposed to be of it; the message stays. */
+    @Test
+    void aPersonWhoIsForgottenTakesNoMessageAlong() {
+        JsonNode contact = desk.post("/api/contacts", "{\"name\":\"Noa Gone\",\"email\":\"noa.gone." + mails + "@example.org\",\"version\":0}").json().path("contact");
+        mail(contact.path("email").asString(), "papers@oak.example.org", "Subject: of Noa\r\n", "noa.pdf", TestRound.pdf("noa"));
+        assertThat(first().path("contactId").asLong()).isEqualTo(contact.path("id").asLong());
+        desk.put("/api/contacts/" + contact.path("id") + "/quiet-hours", "{\"quietFrom\":\"20:00\",\"quietTo\":\"08:00\"}");
+        assertThat(app.getBean(JdbcClient.class).sql("DELETE FROM contact WHERE id = :id").param("id", contact.path("id").asLong()).update()).isEqualTo(1);
+        assertThat(first().path("contactId").isNull()).isTrue();
+        assertThat(first().path("fromAddress")).isEqualTo(contact.path("email"));
+    }
+
     /** Each is survived: nothing is filed of what cannot be read, and what comes after is dealt with. */
     @Test
     void hostileMessagesAreSurvived() {
