@@ -24,18 +24,19 @@ async function seen() {
 }
 
 const open = ref(false)
+const near = ref(false)
 </script>
 
 <template>
   <ElPopover v-model:visible="open" trigger="click" placement="bottom-end" width="400" :teleported="false" :show-arrow="false">
     <template #reference>
-      <ElButton class="bell" link :aria-expanded="open" :aria-label="count > 0 ? t.some(count) : t.label">
+      <ElButton class="bell" link :aria-expanded="open" :aria-label="count > 0 ? t.some(count) : t.label" @pointerenter="near = true" @focus="near = true">
       <svg viewBox="0 0 24 24" width="22" height="22" aria-hidden="true"><path d="M12 3a6 6 0 0 0-6 6v4l-2 3h16l-2-3V9a6 6 0 0 0-6-6Zm-2 15a2 2 0 0 0 4 0" fill="none" stroke="currentColor" stroke-width="1.8" stroke-linejoin="round" /></svg>
       <span v-if="count > 0" class="count" aria-hidden="true">{{ count > MOST ? `${MOST}+` : count }}</span>
       </ElButton>
     </template>
-    <!-- Nobody finds a name in a box that is not open. -->
-    <div v-if="open" class="rings">
+    <!-- Nobody finds a name in a box that nobody went to. -->
+    <div v-if="near" class="rings">
       <p v-if="count === 0" class="quiet">{{ t.nothing }}</p>
       <template v-else>
         <h2>{{ t.title }}</h2>
