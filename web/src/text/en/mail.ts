@@ -1,4 +1,4 @@
-import type { Counted, Filled } from '../said'
+import type { Filled } from '../said'
 
 /** Texts of what will go, what came in by mail, the bell and the pretend post office. */
 export const goes = {
@@ -30,7 +30,6 @@ export const goes = {
   skip: 'Skip',
   hold: 'Hold',
   release: 'Let go as planned',
-  moveTo: 'Move to',
   moveDay: 'Day',
   moveTime: 'Time, in everybody’s own zone',
   moveGo: 'Move',
@@ -100,7 +99,6 @@ export const bell = {
   files: '1 file | {0} files',
   wrote: 'wrote: {0}',
   seen: 'I have seen it',
-  today: 'Today',
 } as const
 
 export const office = {
@@ -133,5 +131,4 @@ export const office = {
   bounce: 'Send this letter back',
   bounced: 'The report came in',
   off: 'There is no pretend post office here: letters go through a real server.',
-  files: '1 letter here | {0} letters here' as Counted,
 } as const
