@@ -227,6 +227,37 @@ class InwardTest {
         assertThat(desk.get("/api/inward?basket=" + round.row("Iris Fell").path("id").asLong()).json().path("messages")).hasSize(1);
     }
 
+    /** Some programs part the text where an attachment stands in it, and send an invitation to a meeting as a part without a name. */
+    @Test
+    void whatIsWrittenBehindAnAttachmentAndAPartWithoutANameAreNotPassedOver() {
+        raw("meets@example.org", """
+                From: meets@example.org\r
+                To: papers@oak.example.org\r
+                Subject: in pieces\r
+                MIME-Version: 1.0\r
+                Content-Type: multipart/mixed; boundary=piece\r
+                \r
+                --piece\r
+                Content-Type: text/plain\r
+                \r
+                The map.\r
+                --piece\r
+                Content-Type: text/calendar; method=REQUEST\r
+                \r
+                BEGIN:VCALENDAR\r
+                END:VCALENDAR\r
+                --piece\r
+                Content-Type: text/plain\r
+                \r
+                And can we meet?\r
+                --piece--\r
+                """);
+        JsonNode message = first();
+        assertThat(message.path("text").asString()).contains("The map.", "And can we meet?");
+        assertThat(message.path("parts").get(0).path("name").asString()).isEqualTo("mail-1.ics");
+        assertThat(trayNames()).contains("mail-1.ics");
+    }
+
     /** A contact that nobody needs any more goes, also where a message was supposed to be of it; the message stays. */
     @Test
     void aPersonWhoIsForgottenTakesNoMessageAlong() {

@@ -119,7 +119,8 @@ class Dealing {
         InwardMessage read = InwardMessageBuilder.builder(message).fromName(cut(mail.fromName(), LONGEST_NAME)).fromAddress(cut(mail.from(), LONGEST_ADDRESS)).subject(cut(mail.subject(), LONGEST_SUBJECT))
                 .messageId(cut(mail.headers().first("Message-ID"), LONGEST_ID)).text(mail.text()).build();
         if (!message.whole()) {
-            return answering.tooLarge(with(read, InwardMessage.Kind.TOO_LARGE, matching.of(mail)), mail, matching.of(mail));
+            Matching.Match match = matching.of(mail);
+            return answering.tooLarge(with(read, InwardMessage.Kind.TOO_LARGE, match), mail, match);
         }
         byte[] same = sameAs(mail);
         if (table.cameBefore(same, message.id())) {

@@ -123,11 +123,9 @@ final class MailReader {
         } else if (inside.equals("multipart/report") && (type.equals("message/rfc822") || type.equals("text/rfc822-headers"))) {
             returned = text(content, StandardCharsets.ISO_8859_1);
         } else if (!attached && name.isEmpty() && type.equals("text/plain")) {
-            plain = plain.isEmpty() ? text(content, charset(about)) : plain;
+            plain = further(plain, text(content, charset(about)));
         } else if (!attached && name.isEmpty() && type.equals("text/html")) {
-            html = html.isEmpty() ? text(content, charset(about)) : html;
-        } else if (!attached && name.isEmpty() && (type.startsWith("multipart/") || type.equals("text/calendar"))) {
-            content.skip(0);
+            html = further(html, text(content, charset(about)));
         } else {
             attach(content, name, type, about, inside);
         }
@@ -166,7 +164,7 @@ final class MailReader {
     /** What a part without a name is called: after its kind, so that it can be opened. */
     private String unnamed(String type) {
         String ending = type.equals("message/rfc822") ? "eml" : type.substring(type.indexOf('/') + 1).replaceAll("[^a-z0-9]", "");
-        return "mail-" + (parts.size() + 1) + "." + (ending.equals("jpeg") ? "jpg" : ending.equals("plain") ? "txt" : ending.isEmpty() ? "bin" : ending);
+        return "mail-" + (parts.size() + 1) + "." + (ending.equals("calendar") ? "ics" : ending.equals("jpeg") ? "jpg" : ending.equals("plain") ? "txt" : ending.isEmpty() ? "bin" : ending);
     }
 
     private static String name(MaximalBodyDescriptor about) {
@@ -188,6 +186,12 @@ final class MailReader {
         } catch (IllegalArgumentException unknown) {
             return StandardCharsets.UTF_8;
         }
+    }
+
+    /** Some programs part the text where an attachment stands in it: what is written behind it is read too. */
+    private static String further(String before, String text) {
+        String both = before.isEmpty() ? text : before + "\n" + text;
+        return both.substring(0, Math.min(both.length(), LONGEST_TEXT));
     }
 
     private static String text(InputStream in, Charset charset) throws IOException {
