@@ -32,6 +32,7 @@ class KillTest {
 
     /** A few in every run; many by bench/kills.sh. */
     private static final int KILLS = Integer.parseInt(System.getenv().getOrDefault("KILLS", "4"));
+    private static final int MORE_KILLS = 10;
     private static final int SENDERS = 4;
     private static final AtomicBoolean STOPPED = new AtomicBoolean();
 
@@ -54,7 +55,8 @@ class KillTest {
         int repaired = 0;
         try (PackagedApp app = new PackagedApp(data, "--oakbasket.demo=true")) {
             String token = prepare(app);
-            for (int kill = 0; kill < KILLS; kill++) {
+            // A kill finds no upload in its middle now and then; then there are a few more, for there is to be something to go on with.
+            for (int kill = 0; kill < KILLS || resumed == 0 && kill < KILLS + MORE_KILLS; kill++) {
                 List<String> open = new CopyOnWriteArrayList<>();
                 Map<String, byte[]> contents = new ConcurrentHashMap<>();
                 String submission = begin(app, token);
@@ -65,7 +67,7 @@ class KillTest {
                 senders.forEach(Thread::start);
                 Thread.sleep(150 + random.nextInt(1_200));
                 // The last of each run is a server's, so that something of the others is there to be repaired.
-                Victim victim = kill == KILLS - 1 ? Victim.SERVER : Victim.values()[kill % Victim.values().length];
+                Victim victim = kill >= KILLS - 1 ? Victim.SERVER : Victim.values()[kill % Victim.values().length];
                 if (victim == Victim.SERVER) {
                     app.kill();
                 } else {
