@@ -5,6 +5,7 @@ import { brotliCompressSync } from 'node:zlib'
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers'
 import components from 'unplugin-vue-components/vite'
 import { defineConfig, type Plugin } from 'vite'
+import * as pickup from './src/text/pickup/every.ts'
 import { texts as ar } from './src/text/sender/ar.ts'
 import { texts as de } from './src/text/sender/de.ts'
 import { en } from './src/text/sender/en.ts'
@@ -12,12 +13,18 @@ import { texts as es } from './src/text/sender/es.ts'
 import { texts as fr } from './src/text/sender/fr.ts'
 import { texts as pl } from './src/text/sender/pl.ts'
 
-/** The texts of senders as JSON, for the server to send the first language along with the page. */
-const textsForTheServer: Plugin = {
+/** The texts of a page as JSON, for the server to send the first language along with the page. */
+const textsForTheServer = (folder: string, languages: Record<string, object>): Plugin => ({
   name: 'texts-for-the-server',
   generateBundle() {
-    for (const [tag, texts] of Object.entries({ ar, de, en, es, fr, pl })) this.emitFile({ type: 'asset', fileName: `texts/${tag}.json`, source: JSON.stringify(texts) })
+    for (const [tag, texts] of Object.entries(languages)) this.emitFile({ type: 'asset', fileName: `${folder}/${tag}.json`, source: JSON.stringify(texts) })
   },
+})
+
+/** The pages for strangers, each with its texts. */
+const LIGHT: Record<string, Plugin> = {
+  basket: textsForTheServer('texts', { ar, de, en, es, fr, pl }),
+  pickup: textsForTheServer('pickup-texts', { ...pickup }),
 }
 
 /** Beside each script and style the same in Brotli, which the server hands to browsers that take it: on a poor line each kilobyte is to be waited for. */
@@ -28,20 +35,20 @@ const inBrotli: Plugin = {
   },
 }
 
-/** The page of senders is built by itself, so that nothing which only the desk needs comes with it. */
+/** Each page for strangers is built by itself, so that nothing which only the desk needs comes with it. */
 export default defineConfig(({ mode }) => ({
   // Each part of Element Plus comes with its style where a template names it, and nothing else of it.
-  plugins: [inBrotli, ...(mode === 'basket' ? [textsForTheServer] : []), vue(), components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: 'css' })] })],
-  define: { __VUE_OPTIONS_API__: mode === 'basket' ? 'false' : 'true', __VUE_PROD_DEVTOOLS__: 'false', __VUE_I18N_LEGACY_API__: 'false', __VUE_I18N_FULL_INSTALL__: 'false', __INTLIFY_PROD_DEVTOOLS__: 'false', __INTLIFY_DROP_MESSAGE_COMPILER__: mode === 'basket' ? 'true' : 'false' },
+  plugins: [inBrotli, ...(LIGHT[mode] ? [LIGHT[mode]] : []), vue(), components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: 'css' })] })],
+  define: { __VUE_OPTIONS_API__: LIGHT[mode] ? 'false' : 'true', __VUE_PROD_DEVTOOLS__: 'false', __VUE_I18N_LEGACY_API__: 'false', __VUE_I18N_FULL_INSTALL__: 'false', __INTLIFY_PROD_DEVTOOLS__: 'false', __INTLIFY_DROP_MESSAGE_COMPILER__: LIGHT[mode] ? 'true' : 'false' },
   build: {
     outDir: 'dist',
-    emptyOutDir: mode !== 'basket',
+    emptyOutDir: !LIGHT[mode],
     // The content security policy allows no data: fonts or scripts.
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
     chunkSizeWarningLimit: 900,
     rollupOptions: {
-      input: resolve(import.meta.dirname, mode === 'basket' ? 'basket.html' : 'desk.html'),
+      input: resolve(import.meta.dirname, LIGHT[mode] ? `${mode}.html` : 'desk.html'),
     },
   },
   server: { proxy: { '/api': 'http://localhost:8080' } },

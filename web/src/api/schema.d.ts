@@ -725,6 +725,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/contacts/{id}/parcels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parcelsOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/contacts/{id}/quiet-hours": {
         parameters: {
             query?: never;
@@ -1926,6 +1942,327 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parcel-handouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["parcelSheets"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcel-handouts/{link}/qr.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parcelPng"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcel-handouts/{link}/qr.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parcelSvg"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parcels"];
+        put?: never;
+        post: operations["beginParcel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/group": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parcelGroup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parcel"];
+        put: operations["changeParcel"];
+        post?: never;
+        delete: operations["discardParcel"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["parcelAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["announceFiles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removeFile"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/files/{file}/bytes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts bytes of a file in, from the place up to which they came before; the body is the bytes themselves */
+        post: operations["putBytes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["parcelGoesOn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/hand-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["handOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["aboutParcel"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/links/{link}/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["newWayAddress"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/links/{link}/give-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["giveWayBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/links/{link}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["withdrawWay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addToParcel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/picked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["pickFiles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["renewParcel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels/{id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["stopParcel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/patterns/example": {
         parameters: {
             query?: never;
@@ -1968,6 +2305,70 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["people"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pick-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pickUp"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pick-up/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["moreFiles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pick-up/passcode": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["unlockPickUp"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pick-up/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["seenByPerson"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3193,6 +3594,9 @@ export interface components {
             effect: components["schemas"]["RoundEffect"];
             name: string;
         };
+        AgainTo: {
+            links: number[] | null;
+        };
         Alike: {
             contact: components["schemas"]["Contact"];
             /** Format: int32 */
@@ -3367,7 +3771,7 @@ export interface components {
             /** Format: date */
             date: string;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
             /** Format: int32 */
             letters: number;
             round: string;
@@ -3512,7 +3916,7 @@ export interface components {
             /** Format: int32 */
             goes: number;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
             leftOut: {
                 [key: string]: number;
             };
@@ -3547,6 +3951,20 @@ export interface components {
         FieldError: {
             detail: string;
             field: string;
+        };
+        FileAhead: {
+            /** Format: int64 */
+            bytes: number;
+            name: string | null;
+        };
+        FileCame: {
+            /** Format: int64 */
+            came: number;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** @enum {string} */
+            state: "COMING" | "CHECKING" | "READY" | "REFUSED";
         };
         FileDetails: {
             /** Format: int64 */
@@ -3586,11 +4004,17 @@ export interface components {
         FileName: {
             name: string | null;
         };
+        FilesAhead: {
+            files: components["schemas"]["FileAhead"][] | null;
+        };
         FilesMove: {
             files: number[] | null;
             path: string | null;
             /** Format: int64 */
             root: number | null;
+        };
+        FilesPicked: {
+            files: number[] | null;
         };
         FilingRule: {
             active: boolean;
@@ -3935,7 +4359,7 @@ export interface components {
         KeptText: {
             body: string;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
             subject: string;
             /** Format: int32 */
             version: number;
@@ -3986,7 +4410,7 @@ export interface components {
             /** Format: date-time */
             at: string;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
             /** Format: int32 */
             letters: number;
             planned: boolean;
@@ -4051,6 +4475,35 @@ export interface components {
             /** Format: int32 */
             changed: number;
         };
+        ListedAct: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: int64 */
+            id: number;
+            said: string;
+            what: string;
+        };
+        ListedFile: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            came: number;
+            /** Format: int64 */
+            id: number;
+            mediaType: string;
+            name: string;
+            /** Format: int32 */
+            number: number;
+            picked: boolean;
+            sha256: string | null;
+            /** @enum {string} */
+            state: "COMING" | "CHECKING" | "READY" | "REFUSED";
+            /** Format: int32 */
+            taken: number;
+            trouble: string;
+            unchecked: boolean;
+        };
         ListedLetter: {
             about: components["schemas"]["LetterAbout"][];
             address: string;
@@ -4062,12 +4515,15 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
             /** Format: date-time */
             madeAt: string;
             name: string;
             /** Format: date-time */
             openedAt: string | null;
+            parcel: string | null;
+            /** Format: int64 */
+            parcelId: number | null;
             /** @enum {string} */
             state: "WAITING" | "SENDING" | "SENT" | "FAILED" | "BOUNCED" | "UNCERTAIN" | "STOPPED";
             subject: string;
@@ -4117,6 +4573,45 @@ export interface components {
             version: number;
             zone: string;
         };
+        ListedParcel: {
+            /** Format: date-time */
+            beginsAt: string | null;
+            /** Format: int32 */
+            begun: number;
+            by: string;
+            /** Format: int32 */
+            byAnybody: number;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            done: number;
+            /** Format: date-time */
+            endsAt: string;
+            endsSoon: boolean;
+            /** Format: int32 */
+            files: number;
+            /** Format: date-time */
+            handedOutAt: string | null;
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            lastAt: string | null;
+            /** Format: date-time */
+            madeAt: string;
+            named: string[];
+            open: boolean;
+            passcode: boolean;
+            /** Format: int32 */
+            people: number;
+            /** Format: date-time */
+            purgeAt: string;
+            /** Format: int32 */
+            readyFiles: number;
+            /** @enum {string} */
+            state: "DRAFT" | "WAITING" | "LIVE" | "STOPPED" | "ENDED" | "PURGED";
+            title: string;
+            whenReady: boolean;
+        };
         ListedRound: {
             /** Format: date-time */
             changedAt: string;
@@ -4153,6 +4648,34 @@ export interface components {
             /** Format: int32 */
             version: number;
             words: string;
+        };
+        ListedTook: {
+            /** Format: date-time */
+            at: string;
+            file: string;
+            from: string;
+            name: string;
+        };
+        ListedWay: {
+            /** Format: int32 */
+            begun: number;
+            /** Format: int64 */
+            contactId: number | null;
+            directPath: string;
+            email: string;
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            lastAt: string | null;
+            name: string;
+            path: string;
+            /** Format: date-time */
+            seenAt: string | null;
+            /** Format: int32 */
+            times: number;
+            withdrawn: boolean;
         };
         LooseDecision: {
             /** Format: int64 */
@@ -4285,8 +4808,21 @@ export interface components {
             /** Format: date-time */
             at: string | null;
             /** @enum {string|null} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | null;
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | null;
             reason: string | null;
+        };
+        OfferedFile: {
+            /** Format: int64 */
+            bytes: number;
+            gone: boolean;
+            /** @enum {string} */
+            look: "PICTURE" | "PDF" | "TEXT" | "NONE";
+            name: string;
+            /** Format: int32 */
+            number: number;
+            sha256: string;
+            /** Format: int32 */
+            taken: number;
         };
         Open: {
             /** Format: int32 */
@@ -4334,7 +4870,7 @@ export interface components {
             /** Format: int32 */
             goes: number;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
             leftOut: {
                 [key: string]: number;
             };
@@ -4358,7 +4894,7 @@ export interface components {
             /** Format: int64 */
             contactId: number;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
             localAt: string;
             moved: boolean;
             name: string;
@@ -4473,6 +5009,92 @@ export interface components {
             submissionId: number;
             unchecked: boolean;
         };
+        ParcelBegun: {
+            /** Format: int64 */
+            id: number;
+        };
+        ParcelCount: {
+            /** Format: int32 */
+            count: number;
+        };
+        ParcelDays: {
+            /** Format: int32 */
+            days: number;
+        };
+        ParcelInFull: {
+            byLetter: boolean;
+            /** Format: int32 */
+            days: number | null;
+            files: components["schemas"]["ListedFile"][];
+            /** Format: int32 */
+            keptDays: number;
+            message: string;
+            /** Format: int32 */
+            mostPickUps: number | null;
+            name: string;
+            parcel: components["schemas"]["ListedParcel"];
+            people: components["schemas"]["TypedPerson"][];
+            reminders: components["schemas"]["ReminderStep"][];
+            story: components["schemas"]["ListedAct"][];
+            took: components["schemas"]["ListedTook"][];
+            /** Format: date-time */
+            typedEndsAt: string | null;
+            /** Format: int32 */
+            version: number;
+            ways: components["schemas"]["ListedWay"][];
+            zone: string;
+        };
+        ParcelPage: {
+            counts: {
+                [key: string]: number;
+            };
+            more: boolean;
+            parcels: components["schemas"]["ListedParcel"][];
+        };
+        ParcelPerson: {
+            email: string | null;
+            name: string | null;
+        };
+        ParcelSeen: {
+            /** Format: int32 */
+            version: number;
+        };
+        ParcelSheet: {
+            beginsAt: string | null;
+            beginsOn: string | null;
+            byLetter: boolean;
+            /** Format: int32 */
+            days: number | null;
+            endsAt: string | null;
+            endsOn: string | null;
+            /** Format: int32 */
+            keptDays: number;
+            message: string | null;
+            /** Format: int32 */
+            mostPickUps: number | null;
+            name: string | null;
+            open: boolean;
+            passcode: string | null;
+            people: components["schemas"]["ParcelPerson"][] | null;
+            reminders: components["schemas"]["ParcelStep"][] | null;
+            title: string | null;
+            /** Format: int32 */
+            version: number;
+            whenReady: boolean;
+        };
+        ParcelSheetsWanted: {
+            links: number[] | null;
+            /** Format: int64 */
+            parcel: number;
+            passcode: string | null;
+        };
+        ParcelStep: {
+            at: string | null;
+            /** Format: int32 */
+            days: number;
+            /** @enum {string|null} */
+            unit: "CALENDAR" | "WORKING" | null;
+        };
         Passcode: {
             passcode: string | null;
         };
@@ -4505,6 +5127,10 @@ export interface components {
         PauseSeries: {
             paused: boolean;
         };
+        PeopleMore: {
+            byLetter: boolean;
+            people: components["schemas"]["ParcelPerson"][] | null;
+        };
         PersonLink: {
             email: string;
             name: string;
@@ -4514,6 +5140,27 @@ export interface components {
             contact: components["schemas"]["Contact"];
             merged: components["schemas"]["Contact"][];
             rounds: components["schemas"]["InRound"][];
+        };
+        PickUp: {
+            by: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            count: number;
+            files: components["schemas"]["OfferedFile"][];
+            language: string;
+            message: string;
+            /** Format: int32 */
+            mostPickUps: number | null;
+            office: string;
+            person: string | null;
+            title: string;
+            /** Format: date-time */
+            until: string;
+            zone: string;
+        };
+        PickUpTicket: {
+            ticket: string;
         };
         Place: {
             code: string;
@@ -4696,6 +5343,14 @@ export interface components {
         RehearsedWho: {
             email: string | null;
             name: string | null;
+        };
+        ReminderStep: {
+            at: string;
+            /** Format: int32 */
+            days: number;
+            lastCall: boolean;
+            /** @enum {string} */
+            unit: "CALENDAR" | "WORKING";
         };
         Removal: {
             reason: string | null;
@@ -5206,6 +5861,13 @@ export interface components {
             /** @enum {string|null} */
             mood: "TAKE" | "REFUSE" | "DEFER" | "BOUNCE" | null;
         };
+        TypedPasscode: {
+            passcode: string | null;
+        };
+        TypedPerson: {
+            email: string;
+            name: string;
+        };
         TypedPlacement: {
             folder: string | null;
             name: string | null;
@@ -5239,7 +5901,7 @@ export interface components {
             /** Format: int64 */
             contactId: number | null;
             /** @enum {string|null} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | null;
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | null;
             language: string | null;
             subject: string | null;
             /** Format: int32 */
@@ -7038,6 +7700,37 @@ export interface operations {
             };
         };
     };
+    parcelsOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ListedParcel"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     quiet: {
         parameters: {
             query?: never;
@@ -8721,7 +9414,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+                kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
             };
             cookie?: never;
         };
@@ -8758,7 +9451,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+                kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
             };
             cookie?: never;
         };
@@ -9665,6 +10358,743 @@ export interface operations {
             };
         };
     };
+    parcelSheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ParcelSheetsWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parcelPng: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                link: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parcelSvg: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                link: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parcels: {
+        parameters: {
+            query?: {
+                find?: string;
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ParcelPage"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    beginParcel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ParcelBegun"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parcelGroup: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ParcelPerson"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parcel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ParcelInFull"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeParcel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ParcelSheet"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ParcelInFull"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    discardParcel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parcelAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainTo"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ParcelCount"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    announceFiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilesAhead"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FileCame"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    removeFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putBytes: {
+        parameters: {
+            query: {
+                at: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FileCame"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parcelGoesOn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    handOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ParcelSeen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ParcelInFull"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    aboutParcel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ListedLetter"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    newWayAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                link: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    giveWayBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                link: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    withdrawWay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                link: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addToParcel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PeopleMore"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ParcelCount"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pickFiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilesPicked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ParcelCount"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    renewParcel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ParcelDays"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopParcel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     example: {
         parameters: {
             query?: never;
@@ -9748,6 +11178,137 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["ReadPeople"];
                 };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pickUp: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Link"?: string;
+                "Oak-Ticket"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PickUp"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    moreFiles: {
+        parameters: {
+            query: {
+                from: number;
+            };
+            header?: {
+                "Oak-Link"?: string;
+                "Oak-Ticket"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OfferedFile"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    unlockPickUp: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Link"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedPasscode"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PickUpTicket"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    seenByPerson: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Link"?: string;
+                "Oak-Ticket"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -10937,7 +12498,7 @@ export interface operations {
     example_2: {
         parameters: {
             query?: {
-                kind?: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN";
+                kind?: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
                 language?: string;
             };
             header?: never;
@@ -12160,10 +13721,7 @@ export interface operations {
     bag: {
         parameters: {
             query?: never;
-            header?: {
-                Range?: string;
-                "If-Range"?: string;
-            };
+            header?: never;
             path: {
                 round: number;
             };
@@ -12192,10 +13750,7 @@ export interface operations {
     zip: {
         parameters: {
             query?: never;
-            header?: {
-                Range?: string;
-                "If-Range"?: string;
-            };
+            header?: never;
             path: {
                 round: number;
             };

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import { ApiProblem } from '../api/problem'
-import { text } from '../text/sender'
+import { speak, text } from '../text/sender'
 import OakMark from '../shared/OakMark.vue'
 import { ownZone } from '../shared/time'
 import { filesOfDrop } from './choosing'
 import ItemCard from './ItemCard.vue'
-import LanguageChoice from './LanguageChoice.vue'
-import PasscodeForm from './PasscodeForm.vue'
+import LanguageChoice from '../light/LanguageChoice.vue'
+import PasscodeForm from '../light/PasscodeForm.vue'
 import { deadlineWords, longDayAndTime, sizeWords, timeLeftWords, zoneWords } from './said'
 import { usePage, type PageItem } from './use-page'
 import { useSending } from './use-sending'
@@ -132,8 +132,8 @@ async function dropped(event: DragEvent) {
 <template>
   <p v-if="rehearsal" class="rehearsal" role="status">{{ text.rehearsal }}</p>
   <main :class="{ over }" @dragover.prevent="over = taking.length > 0" @dragleave.self="over = false" @drop.prevent="dropped">
-    <div class="top"><LanguageChoice /></div>
-    <PasscodeForm v-if="passcodeNeeded && !page" :unlock="unlocked" />
+    <div class="top"><LanguageChoice :label="text.language" :speak="speak" /></div>
+    <PasscodeForm v-if="passcodeNeeded && !page" :unlock="unlocked" :text="text" />
 
     <section v-else-if="problem && !page" class="plain">
       <OakMark :size="44" />

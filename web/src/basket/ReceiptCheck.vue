@@ -2,10 +2,10 @@
 import { ref } from 'vue'
 import { light } from '../api/light'
 import type { ApiProblem } from '../api/problem'
-import { language, text } from '../text/sender'
+import { language, speak, text } from '../text/sender'
 import OakMark from '../shared/OakMark.vue'
 import { hashOf } from './hash-of'
-import LanguageChoice from './LanguageChoice.vue'
+import LanguageChoice from '../light/LanguageChoice.vue'
 
 /** Whether a file is the one that a receipt tells of. The file stays where it is: only its hash is asked about. */
 const code = ref('')
@@ -37,7 +37,7 @@ async function check() {
 
 <template>
   <main>
-    <div class="top"><OakMark :size="34" /><LanguageChoice /></div>
+    <div class="top"><OakMark :size="34" /><LanguageChoice :label="text.language" :speak="speak" /></div>
     <h1>{{ text.checkTitle }}</h1>
     <p>{{ text.checkNote }}</p>
     <form novalidate @submit.prevent="check">

@@ -1,8 +1,8 @@
 import { createApp } from 'vue'
 import '../shared/tokens.css'
 import BasketApp from './BasketApp.vue'
-import { begunWith } from './begun'
-import { keptLanguage } from './kept-language'
+import { begunWith } from '../light/begun'
+import { keptLanguage } from '../light/kept-language'
 import { LANGUAGES, speak, type Language } from '../text/sender'
 import type { Texts } from '../text/sender/texts'
 

@@ -1,22 +1,8 @@
-import { language, localeTag, text } from '../text/sender'
-import { ownZone } from '../shared/time'
+import { DAY, dated, longDayAndTime, placeOf } from '../light/said'
+import { language, text } from '../text/sender'
 import type { Page, PageItem } from './use-page'
 
-/** Dates, sizes and kinds in the language of the page. */
-const formatters = new Map<string, Intl.DateTimeFormat>()
-
-function dated(instant: string, zone: string, options: Intl.DateTimeFormatOptions): string {
-  const key = localeTag() + zone + JSON.stringify(options)
-  const known = formatters.get(key) ?? new Intl.DateTimeFormat(localeTag(), { ...options, timeZone: zone })
-  formatters.set(key, known)
-  return known.format(new Date(instant))
-}
-
-const DAY = { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' } as const
-
-export function longDayAndTime(instant: string, zone = ownZone()): string {
-  return dated(instant, zone, { ...DAY, hour: '2-digit', minute: '2-digit' })
-}
+export { longDayAndTime, sizeWords } from '../light/said'
 
 /** A deadline in words; a date alone means the end of that day. */
 export function deadlineWords(page: Page): string {
@@ -25,22 +11,7 @@ export function deadlineWords(page: Page): string {
 
 /** "London time" of "Europe/London". */
 export function zoneWords(zone: string): string {
-  return text.zone((zone.split('/').pop() ?? zone).replaceAll('_', ' '))
-}
-
-const UNITS = ['KiB', 'MiB', 'GiB', 'TiB']
-
-/** A number of bytes in words, in binary units. */
-export function sizeWords(bytes: number): string {
-  if (bytes < 1024) return new Intl.NumberFormat(localeTag(), { style: 'unit', unit: 'byte', unitDisplay: 'long' }).format(bytes)
-  let value = bytes
-  let unit = -1
-  while (value >= 1024 && unit < UNITS.length - 1) {
-    value /= 1024
-    unit++
-  }
-  const number = new Intl.NumberFormat(localeTag(), { maximumFractionDigits: value >= 100 ? 0 : 1 }).format(value)
-  return `${number} ${UNITS[unit]}`
+  return text.zone(placeOf(zone))
 }
 
 export function timeLeftWords(seconds: number): string {

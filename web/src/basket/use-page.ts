@@ -3,7 +3,7 @@ import { light } from '../api/light'
 import { ApiProblem } from '../api/problem'
 import type { components } from '../api/schema'
 import { language, text } from '../text/sender'
-import { begunWith } from './begun'
+import { begunWith } from '../light/begun'
 
 export type Page = components['schemas']['Page']
 export type PageItem = components['schemas']['PageItem']

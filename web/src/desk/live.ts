@@ -5,7 +5,7 @@ import { onRefusal } from '../api/client'
 import { readAgain } from './queries'
 import { session, sessionEnded } from './use-session'
 
-const TYPES = ['arrival', 'basket', 'round', 'contact', 'letter', 'link', 'held', 'filing', 'moment'] as const
+const TYPES = ['arrival', 'basket', 'round', 'contact', 'letter', 'link', 'held', 'filing', 'parcel', 'moment'] as const
 
 /** Something that changed: what it was, in which round (0 for contacts), and whose basket; none when the whole round changed. */
 export interface LiveEvent {

@@ -38,6 +38,8 @@ export const router = createRouter({
     { path: '/tray', name: 'tray', component: () => import('./features/tray/TrayView.vue'), meta: { title: () => text.tray.title } },
     { path: '/folders', name: 'folders', component: () => import('./features/folders/FoldersView.vue'), meta: { title: () => text.folders.title } },
     { path: '/rounds/:id(\\d+)/set', name: 'set', component: () => import('./features/handover/SetView.vue'), meta: { title: () => text.handover.title } },
+    { path: '/parcels', name: 'parcels', component: () => import('./features/parcels/ParcelsView.vue'), meta: { title: () => text.parcels.title } },
+    { path: '/parcels/:id(\\d+)', name: 'parcel', component: () => import('./features/parcels/ParcelView.vue'), meta: { title: () => text.parcels.title } },
     { path: '/journal', name: 'journal', component: () => import('./features/filing/JournalView.vue'), meta: { title: () => text.journal.title } },
     { path: '/quarantine', name: 'quarantine', component: () => import('./features/quarantine/QuarantineView.vue'), meta: { title: () => text.quarantine.title } },
     { path: '/setup', name: 'setup', component: () => import('./features/setup/SetupView.vue'), meta: { title: () => text.setup.title } },

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { ApiProblem } from '../api/problem'
-import { text } from '../text/sender'
 import OakMark from '../shared/OakMark.vue'
 
-const props = defineProps<{ unlock: (passcode: string) => Promise<void> }>()
+const props = defineProps<{ unlock: (passcode: string) => Promise<void>; text: Readonly<Record<'passcodeTitle' | 'passcode' | 'passcodeNote' | 'enter' | 'unreachable', string>> }>()
 const passcode = ref('')
 const error = ref('')
 
@@ -13,7 +12,7 @@ async function submit() {
     await props.unlock(passcode.value)
   } catch (problem) {
     const refusal = problem as ApiProblem
-    error.value = refusal.status === 0 ? text.unreachable : refusal.at('passcode') || refusal.detail
+    error.value = refusal.status === 0 ? props.text.unreachable : refusal.at('passcode') || refusal.detail
   }
 }
 </script>

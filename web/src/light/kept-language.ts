@@ -1,4 +1,4 @@
-import { LANGUAGES, type Language } from '../text/sender'
+import { LANGUAGES, type Language } from '../text/speaking'
 
 const NAME = 'oak-basket language'
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { onMounted, onUnmounted, ref, shallowRef, useTemplateRef } from 'vue'
-import type { PDFDocumentProxy } from 'pdfjs-dist'
+import { onMounted, ref } from 'vue'
 import { desk, type Schemas } from '../api/desk'
 import { text } from '../text/desk'
+import PdfPages from './PdfPages.vue'
 import TrackDrawing from './TrackDrawing.vue'
 
 /** Shows a received file without ever letting the browser run anything in it: images as images, PDF drawn page by page, and what the server has read of text, tables and tracks. */
@@ -15,53 +15,21 @@ const kind = props.mediaType.startsWith('image/') && /png|jpeg|gif|webp/.test(pr
   : 'glance'
 const glance = ref<Schemas['Glance']>()
 const failed = ref(false)
-const document_ = shallowRef<PDFDocumentProxy>()
-const pageNumber = ref(1)
-const canvas = useTemplateRef('canvas')
 
 onMounted(async () => {
   try {
     if (kind === 'glance') glance.value = await (props.loose ? desk.glanceAtLoose(props.id) : desk.glance(props.id))
-    if (kind === 'pdf') await openPdf()
   } catch {
     failed.value = true
   }
 })
-
-onUnmounted(() => void document_.value?.destroy())
-
-async function openPdf() {
-  const pdf = await import('pdfjs-dist')
-  pdf.GlobalWorkerOptions.workerSrc = (await import('pdfjs-dist/build/pdf.worker.min.mjs?url')).default
-  document_.value = await pdf.getDocument({ url, isEvalSupported: false, useWasm: false, useSystemFonts: true, verbosity: 0 }).promise
-  await draw(1)
-}
-
-async function draw(number: number) {
-  pageNumber.value = number
-  const page = await document_.value!.getPage(number)
-  const width = canvas.value?.parentElement?.clientWidth ?? 400
-  const natural = page.getViewport({ scale: 1 })
-  const viewport = page.getViewport({ scale: (width / natural.width) * Math.min(devicePixelRatio, 2) })
-  if (!canvas.value) return
-  canvas.value.width = viewport.width
-  canvas.value.height = viewport.height
-  await page.render({ canvas: canvas.value, viewport }).promise
-}
 </script>
 
 <template>
   <div class="preview">
     <p v-if="failed" class="error">{{ t.failed }}</p>
     <img v-else-if="kind === 'image'" :src="url" :alt="name" @error="failed = true" />
-    <template v-else-if="kind === 'pdf'">
-      <canvas ref="canvas" role="img" :aria-label="name"></canvas>
-      <p v-if="document_ && document_.numPages > 1" class="pages">
-        <button class="button small" type="button" :disabled="pageNumber <= 1" @click="draw(pageNumber - 1)">{{ t.earlier }}</button>
-        {{ t.page(pageNumber, document_.numPages) }}
-        <button class="button small" type="button" :disabled="pageNumber >= document_.numPages" @click="draw(pageNumber + 1)">{{ t.later }}</button>
-      </p>
-    </template>
+    <PdfPages v-else-if="kind === 'pdf'" :url="url" :name="name" :earlier="t.earlier" :later="t.later" :page-of="t.page" @failed="failed = true" />
     <template v-else-if="glance">
       <!-- eslint-disable-next-line -->
       <pre v-if="glance.kind === 'TEXT'" tabindex="0" :aria-label="name">{{ glance.text }}</pre>
@@ -100,8 +68,7 @@ async function draw(number: number) {
   font-weight: 400;
   text-align: right;
 }
-img,
-canvas {
+img {
   display: block;
   width: 100%;
   border: 1px solid var(--line);
@@ -117,11 +84,5 @@ pre {
   font-family: var(--mono);
   font-size: 14px;
   white-space: pre-wrap;
-}
-.pages {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  margin-top: 6px;
 }
 </style>

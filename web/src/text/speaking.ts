@@ -1,21 +1,15 @@
 import { createCoreContext, translate } from '@intlify/core-base'
 import { ref } from 'vue'
-import type { en } from './en'
-import type { Forms, Texts } from './texts'
 
-/** The languages of the page, each by its own name. */
+/** The languages of the pages for strangers, each by its own name. */
 export const LANGUAGES = { en: 'English', es: 'Español', fr: 'Français', de: 'Deutsch', pl: 'Polski', ar: 'العربية' } as const
 export type Language = keyof typeof LANGUAGES
 
-/** Only the language that is spoken is loaded; the first one comes with the page. */
-const loaders: Record<Language, () => Promise<Texts>> = {
-  en: async () => (await import('./en')).en,
-  es: async () => (await import('./es')).texts,
-  fr: async () => (await import('./fr')).texts,
-  de: async () => (await import('./de')).texts,
-  pl: async () => (await import('./pl')).texts,
-  ar: async () => (await import('./ar')).texts,
-}
+/** A message with a number in it, in the plural forms that CLDR has for the language. */
+export type Forms = Partial<Record<Intl.LDMLPluralRule, string>> & { other: string }
+
+/** Every text of a page in one language, by those of the reference. */
+export type TextsOf<E> = { readonly [K in keyof E]: E[K] extends string ? string : Forms }
 
 const FORMS: Intl.LDMLPluralRule[] = ['zero', 'one', 'two', 'few', 'many', 'other']
 
@@ -68,11 +62,10 @@ export function localeTag(): string {
   return language.value === 'en' ? 'en-GB' : language.value
 }
 
-/** Speaks a language from now on, with its texts at hand or loaded. */
-export async function speak(tag: Language, texts?: Texts): Promise<void> {
+/** Speaks a language from now on, with its texts. */
+export function speakWith(tag: Language, texts: Record<string, string | Forms>): void {
   const forms = formsOf(tag)
-  const said = texts ?? (await loaders[tag]())
-  const all = Object.entries<string | Forms>(said)
+  const all = Object.entries(texts)
   core.messages = { [tag]: Object.fromEntries(all.map(([key, one]) => [key, message(one, forms)])) }
   core.locale = core.fallbackLocale = tag
   withPlaces = new Set(all.filter(([, one]) => typeof one !== 'string' || /\{\d\}/.test(one)).map(([key]) => key))
@@ -93,11 +86,13 @@ function say(key: string, values: Value[]): string {
   return String(translate(core, key, values.map((value) => (typeof value === 'number' ? numbers.format(value) : isolated(value))), count))
 }
 
-/** Every text of the page in the language spoken: plain, or a function of what goes into its places. */
-export const text = new Proxy({} as { readonly [K in keyof typeof en]: Said<(typeof en)[K]> }, {
-  get: (_, key: string) => {
-    // Whatever shows a text shows it anew in another language; the library's core by itself tells nobody.
-    void language.value
-    return withPlaces.has(key) ? (...values: Value[]) => say(key, values) : say(key, [])
-  },
-})
+/** Every text of a page in the language spoken: plain, or a function of what goes into its places. */
+export function textOf<E extends object>(): { readonly [K in keyof E]: Said<E[K]> } {
+  return new Proxy({} as { readonly [K in keyof E]: Said<E[K]> }, {
+    get: (_, key: string) => {
+      // Whatever shows a text shows it anew in another language; the library's core by itself tells nobody.
+      void language.value
+      return withPlaces.has(key) ? (...values: Value[]) => say(key, values) : say(key, [])
+    },
+  })
+}

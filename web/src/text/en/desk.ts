@@ -2,6 +2,7 @@ import { acts, board, claims, review } from './board'
 import { contacts, importing, people } from './contacts'
 import { links } from './links'
 import { bell, goes, inward, office } from './mail'
+import { parcels } from './parcels'
 import { post } from './post'
 import { change, search, series, setup, status, templates } from './rounds'
 import type { Counted, Filled } from '../said'
@@ -9,7 +10,7 @@ import type { Counted, Filled } from '../said'
 /** Every text of the desk in English. */
 export const en = {
   product: 'Oak Basket',
-  tabs: { label: 'Desk', today: 'Today', rounds: 'Rounds', contacts: 'Contacts', post: 'Post', links: 'Links', tray: 'Tray', folders: 'Folders', setup: 'Setup' },
+  tabs: { label: 'Desk', today: 'Today', rounds: 'Rounds', contacts: 'Contacts', post: 'Post', links: 'Links', tray: 'Tray', folders: 'Folders', parcels: 'Parcels', setup: 'Setup' },
   signOut: 'Sign out',
   skip: 'Skip to the page',
   loading: 'Loading…',
@@ -196,6 +197,7 @@ export const en = {
     letters: '. Letters: {0}',
   },
   board,
+  parcels,
   post,
   goes,
   inward,

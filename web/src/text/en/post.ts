@@ -3,7 +3,7 @@ import type { Counted } from '../said'
 /** Texts of letters and the post. */
 export const post = {
   title: 'Post',
-  kinds: { INVITATION: 'Invitation', RECEIPT: 'Receipt', THANKS: 'Thanks', EXTENSION: 'More time', REMINDER: 'Reminder', OVERDUE: 'Overdue notice', LAST_CALL: 'Last call', RETURN: 'Return' } as Record<string, string>,
+  kinds: { INVITATION: 'Invitation', RECEIPT: 'Receipt', THANKS: 'Thanks', EXTENSION: 'More time', REMINDER: 'Reminder', OVERDUE: 'Overdue notice', LAST_CALL: 'Last call', RETURN: 'Return', PARCEL: 'Files handed out', PICK_UP: 'Not picked up yet' } as Record<string, string>,
   several: {
     INVITATION: '1 invitation | {0} invitations',
     REMINDER: '1 reminder | {0} reminders',
@@ -13,6 +13,8 @@ export const post = {
     RECEIPT: '1 receipt | {0} receipts',
     THANKS: '1 thanks | {0} thanks',
     RETURN: '1 return | {0} returns',
+    PARCEL: '1 letter with files handed out | {0} letters with files handed out',
+    PICK_UP: '1 reminder to pick up | {0} reminders to pick up',
   } as Record<string, Counted>,
   states: { WAITING: 'waiting', SENDING: 'leaving now', SENT: 'taken by the mail server', FAILED: 'refused', BOUNCED: 'came back', UNCERTAIN: 'perhaps sent', STOPPED: 'did not go' } as Record<string, string>,
   filters: 'Show only',
@@ -68,6 +70,8 @@ export const post = {
   goes: 'goes {0}',
   tries: ', {0} tries',
   reasons: {
+    PARCEL_OVER: 'its files cannot be taken away any more',
+    PICKED_UP: 'everything was taken away',
     COMPLETE: 'everything has come',
     EXCUSED: 'excused',
     PAUSED: 'not chased',

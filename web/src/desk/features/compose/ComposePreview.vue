@@ -51,7 +51,7 @@ function deadline(): string {
     </div>
     <div v-else-if="side === 'letter'" class="filing">
       <div class="which">
-        <ChoiceField v-model="kind" small :label="text.post.letter" :choices="choices(text.post.kinds as Record<LetterKind, string>)" />
+        <ChoiceField v-model="kind" small :label="text.post.letter" :choices="choices(text.post.kinds as Record<LetterKind, string>).filter((one) => one.value !== 'PARCEL' && one.value !== 'PICK_UP')" />
         <ChoiceField v-model="language" small :label="text.post.language" :choices="choices<string>(text.post.languages)" />
       </div>
       <template v-if="letter">

@@ -30,6 +30,7 @@ const lost = computed(() => {
   const last = letters.value?.find((one) => one.state !== 'WAITING' && one.state !== 'STOPPED')
   return last && (last.state === 'FAILED' || last.state === 'BOUNCED') && last.address === page.value?.contact.email ? last : undefined
 })
+const { value: parcels } = useRead(['parcels-of', id], () => desk.parcelsOf(id!), { when: !!id, on: (event) => event.type === 'parcel' || event.type === 'contact' })
 const { value: alike } = useRead(['alike', id], () => desk.alike(id!), { when: computed(() => !!page.value?.contact.provisional), on: mine })
 
 function drawn(code: number) {
@@ -146,6 +147,10 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
             </li>
           </ul>
         </article>
+        <template v-if="parcels?.length">
+          <h2 class="post">{{ text.parcels.toContact }}</h2>
+          <p v-for="one in parcels" :key="one.id"><RouterLink :to="{ name: 'parcel', params: { id: one.id } }">{{ one.title }}</RouterLink> <span class="quiet">{{ text.parcels.states[one.state] }}, {{ text.parcels.fileCount(one.files) }}<template v-if="one.handedOutAt">, {{ dayAndTime(one.handedOutAt) }}</template></span></p>
+        </template>
         <h2 class="post">{{ text.post.letters }}</h2>
         <p v-if="letters?.length === 0" class="quiet">{{ text.post.noLetters }}</p>
         <LetterList v-if="letters" :letters="letters" rounds />

@@ -56,6 +56,17 @@ function sort(column: By) {
   go({ by: column, down: by.value === column && !down.value ? 'yes' : undefined })
 }
 
+/** Begins a parcel with what was chosen; nothing is copied. */
+async function handOut() {
+  try {
+    const { id } = await desk.beginParcel()
+    await desk.pickFiles(id, [...picked.keys()])
+    await router.push({ name: 'parcel', params: { id } })
+  } catch (error) {
+    sayProblem(error)
+  }
+}
+
 function pick(row: Row, on: boolean) {
   if (row.fileId === null || row.copy) return
   if (on) picked.set(row.fileId, row.name)
@@ -93,6 +104,7 @@ const pickable = computed(() => folder.value?.rows.filter((row) => row.fileId !=
       <strong>{{ t.chosen(picked.size) }}</strong> <span class="quiet">{{ t.moveHint }}</span>
       <ElButton size="small" :disabled="searching" @click="moveHere">{{ t.moveChosen }}</ElButton>
       <a class="button small" :href="`/api/files.zip?${[...picked.keys()].map((id) => `id=${id}`).join('&')}`" download>{{ t.take }}</a>
+      <ElButton size="small" @click="handOut">{{ text.parcels.handOutFiles }}</ElButton>
       <ElButton size="small" @click="picked.clear()">{{ t.clear }}</ElButton>
     </div>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />

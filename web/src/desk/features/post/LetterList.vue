@@ -13,7 +13,7 @@ const t = text.post
   <ul class="letters">
     <li v-for="letter in letters" :key="letter.id" :class="letter.state">
       <RouterLink :to="{ name: 'post', query: { letter: letter.id, find: letter.name } }">{{ t.kinds[letter.kind] }}</RouterLink>
-      <span v-if="rounds" class="quiet">{{ ' ' + letter.about.map((one) => one.round).join(', ') }}</span>
+      <span v-if="rounds" class="quiet">{{ ' ' + (letter.parcel ?? letter.about.map((one) => one.round).join(', ')) }}</span>
       <span class="quiet state">{{ ' ' + stateWords(letter) }}</span><span v-if="letter.openedAt" class="quiet">{{ `, ${t.opened(dayAndTime(letter.openedAt))}` }}</span>
     </li>
   </ul>

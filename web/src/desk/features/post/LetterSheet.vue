@@ -63,6 +63,7 @@ async function copyText() {
         <ElButton v-if="full.letter.state === 'UNCERTAIN'" type="primary" @click="act(() => desk.letterArrived(letterId), t.arrivedNow)">{{ t.arrived }}</ElButton>
         <ElButton v-if="undelivered || full.letter.state === 'STOPPED' || full.letter.state === 'UNCERTAIN'" @click="act(() => desk.letterAgain(letterId), t.againNow)">{{ t.again }}</ElButton>
         <ElButton @click="copyText">{{ t.copyText }}</ElButton>
+        <RouterLink v-if="full.letter.parcelId" class="button" :to="{ name: 'parcel', params: { id: full.letter.parcelId } }">{{ t.toBoard(full.letter.parcel ?? '') }}</RouterLink>
         <RouterLink v-for="one in full.letter.about" :key="one.basketId" class="button" :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }">{{ t.toBoard(one.round) }}</RouterLink>
       </div>
     </template>

@@ -36,6 +36,7 @@ const older = ref<ListedLetter[]>([])
 const page = computed(() => first.value && { ...first.value, letters: [...first.value.letters, ...older.value] })
 watch(first, () => (older.value = []))
 const total = computed(() => Object.values(page.value?.counts ?? {}).reduce((sum: number, n) => sum + Number(n), 0))
+const aboutWords = (letter: ListedLetter) => letter.parcel ?? letter.about.map((one) => one.round).join(', ')
 const roundTitle = computed(() => page.value?.letters.flatMap((letter) => letter.about).find((one) => one.roundId === round.value)?.round)
 
 function go(query: Record<string, string | number | undefined>) {
@@ -87,7 +88,7 @@ async function more() {
               <tr v-for="letter in page.letters" :key="letter.id" :class="[letter.state, { here: letter.id === shown }]">
                 <td><ElButton class="name" type="primary" link :aria-pressed="letter.id === shown" @click="go({ letter: letter.id })">{{ letter.name }}</ElButton></td>
                 <td>
-                  {{ t.kinds[letter.kind] }} <ElTooltip :content="letter.about.map((one) => one.round).join(', ')" :show-after="300"><span class="quiet about">{{ letter.about.map((one) => one.round).join(', ') }}</span></ElTooltip>
+                  {{ t.kinds[letter.kind] }} <ElTooltip :content="aboutWords(letter)" :show-after="300"><span class="quiet about">{{ aboutWords(letter) }}</span></ElTooltip>
                 </td>
                 <td class="state">{{ stateWords(letter) }}<span class="quiet">{{ letter.tries > 1 ? t.tries(letter.tries) : '' }}</span><span v-if="letter.openedAt" class="quiet line">{{ t.opened(dayAndTime(letter.openedAt)) }}</span></td>
               </tr>

@@ -73,6 +73,11 @@ public final class ZipLayout {
         return directoryAt + directory.length;
     }
 
+    /** Where in the archive the content of an entry begins. */
+    public long contentAt(int entry) {
+        return offsets[entry] + heads[entry].length;
+    }
+
     /**
      * Sends the bytes from one place to before another.
      *

@@ -17,7 +17,11 @@ public enum LetterKind {
     /** The last reminder there is: only what is left. */
     LAST_CALL(3),
     /** A paper was sent back: why, and that it is owed again. */
-    RETURN(4);
+    RETURN(4),
+    /** Files are handed out: which, until when, and the personal link. */
+    PARCEL(0),
+    /** Files that were handed out have not been taken away. */
+    PICK_UP(1);
 
     private final int gravity;
 
@@ -28,6 +32,11 @@ public enum LetterKind {
     /** Whether it tells of what came, to somebody who may owe nothing any more; every other kind asks for something. */
     public boolean tellsOfReceived() {
         return this == RECEIPT || this == THANKS;
+    }
+
+    /** Whether it is about files that are handed out; every other kind is about a round. */
+    public boolean ofParcel() {
+        return this == PARCEL || this == PICK_UP;
     }
 
     /** The graver of two kinds, which one letter has that is about both. */

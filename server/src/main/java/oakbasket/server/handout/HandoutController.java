@@ -31,12 +31,23 @@ class HandoutController {
     record SheetsWanted(@Nullable List<Long> links, @Nullable String passcode) {
     }
 
+    /**
+     * Which sheets of a parcel are wanted.
+     *
+     * @param links at most 500
+     * @param passcode for the part that is torn off; it is nowhere kept in words, so it has to be typed
+     */
+    record ParcelSheetsWanted(long parcel, @Nullable List<Long> links, @Nullable String passcode) {
+    }
+
     private final Handouts handouts;
+    private final ParcelHandouts parcels;
     private final Links links;
     private final Settings settings;
 
-    HandoutController(Handouts handouts, Links links, Settings settings) {
+    HandoutController(Handouts handouts, ParcelHandouts parcels, Links links, Settings settings) {
         this.handouts = handouts;
+        this.parcels = parcels;
         this.links = links;
         this.settings = settings;
     }
@@ -54,12 +65,34 @@ class HandoutController {
     /** Sheets to be printed, as one PDF. */
     @PostMapping(path = "/api/handouts", produces = MediaType.APPLICATION_PDF_VALUE)
     ResponseEntity<byte[]> sheets(@RequestBody SheetsWanted wanted, HttpServletRequest request) {
-        List<Long> ids = wanted.links();
+        return file(MediaType.APPLICATION_PDF, "hand-out.pdf", handouts.of(chosen(wanted.links()), passcode(wanted.passcode()), PublicAddress.of(settings, request)));
+    }
+
+    @GetMapping("/api/parcel-handouts/{link}/qr.svg")
+    ResponseEntity<byte[]> parcelSvg(@PathVariable long link, HttpServletRequest request) {
+        return file(MediaType.valueOf("image/svg+xml"), "link.svg", new QrPicture(PublicAddress.of(settings, request) + parcels.path(link)).svg());
+    }
+
+    @GetMapping("/api/parcel-handouts/{link}/qr.png")
+    ResponseEntity<byte[]> parcelPng(@PathVariable long link, HttpServletRequest request) {
+        return file(MediaType.IMAGE_PNG, "link.png", new QrPicture(PublicAddress.of(settings, request) + parcels.path(link)).png());
+    }
+
+    /** Sheets of a parcel to be printed, as one PDF. */
+    @PostMapping(path = "/api/parcel-handouts", produces = MediaType.APPLICATION_PDF_VALUE)
+    ResponseEntity<byte[]> parcelSheets(@RequestBody ParcelSheetsWanted wanted, HttpServletRequest request) {
+        return file(MediaType.APPLICATION_PDF, "hand-out.pdf", parcels.of(wanted.parcel(), chosen(wanted.links()), passcode(wanted.passcode()), PublicAddress.of(settings, request)));
+    }
+
+    private static List<Long> chosen(@Nullable List<Long> ids) {
         if (ids == null || ids.isEmpty() || ids.size() > Handouts.MOST_SHEETS || ids.stream().anyMatch(java.util.Objects::isNull)) {
             throw Problem.field("links", "choose-links", Handouts.MOST_SHEETS);
         }
-        String passcode = wanted.passcode() == null ? "" : wanted.passcode().strip();
-        return file(MediaType.APPLICATION_PDF, "hand-out.pdf", handouts.of(ids, passcode, PublicAddress.of(settings, request)));
+        return ids;
+    }
+
+    private static String passcode(@Nullable String typed) {
+        return typed == null ? "" : typed.strip();
     }
 
     private String address(long id, HttpServletRequest request) {

@@ -27,10 +27,11 @@ final class HandoutPage {
      * @param words in the language of the person
      * @param person for whom it is; empty for an open link
      * @param deadline in words
+     * @param parcel whether it hands files out; else it asks for papers
      * @param guarded whether the link asks for a passcode
      * @param passcode for the part that is torn off; empty for none
      */
-    record Sheet(Words words, String office, String askedBy, String title, String person, String note, String deadline, List<Line> items, String address, boolean guarded, String passcode) {
+    record Sheet(Words words, String office, String askedBy, String title, String person, String note, String deadline, List<Line> items, String address, boolean parcel, boolean guarded, String passcode) {
     }
 
     /** What a paragraph holds, written by whoever knows it. */
@@ -80,11 +81,11 @@ final class HandoutPage {
     }
 
     private void sheet(Sheet sheet) throws XMLStreamException {
-        element("p", "office", words.of("handout.asks", sheet.office()));
+        element("p", "office", words.of(sheet.parcel() ? "handout.hands" : "handout.asks", sheet.office()));
         element("h1", direction(sheet.title()), sheet.title());
         element("p", "for", sheet.person().isEmpty() ? "" : words.of("handout.for", sheet.person()));
         element("p", String.join(" ", "note", direction(sheet.note())), sheet.note());
-        element("p", "deadline", words.of("handout.by", sheet.deadline()));
+        element("p", "deadline", words.of(sheet.parcel() ? "handout.until" : "handout.by", sheet.deadline()));
         element("table", "way", () -> element("tr", "", () -> {
             element("td", "code", () -> {
                 xml.writeEmptyElement("img");
@@ -94,13 +95,13 @@ final class HandoutPage {
             element("td", "", () -> {
                 element("p", "", words.of("handout.how"));
                 element("p", "address", sheet.address());
-                element("p", "quiet", words.of(sheet.guarded() ? "handout.guarded" : "handout.private"));
+                element("p", "quiet", words.of(sheet.guarded() ? "handout.guarded" : sheet.parcel() ? "handout.parcel-private" : "handout.private"));
             });
         }));
-        element("h2", "", words.of("handout.list"));
+        element("h2", "", words.of(sheet.parcel() ? "handout.files" : "handout.list"));
         element("ul", "", () -> {
             for (Line line : sheet.items()) {
-                element("li", "", () -> line(line));
+                element("li", "", () -> line(line, sheet.parcel()));
             }
         });
         element("p", "quiet", words.of("handout.questions", sheet.askedBy(), sheet.office()));
@@ -113,7 +114,11 @@ final class HandoutPage {
         }
     }
 
-    private void line(Line line) throws XMLStreamException {
+    private void line(Line line, boolean parcel) throws XMLStreamException {
+        if (parcel) {
+            element("b", direction(line.title()), line.title());
+            return;
+        }
         element("span", "box", EMPTY_BOX);
         element("b", "", line.title());
         element("span", "mark", words.of(line.required() ? "handout.required" : "handout.optional"));

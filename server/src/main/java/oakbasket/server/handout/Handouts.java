@@ -82,7 +82,7 @@ class Handouts {
             Contact person = basket == null ? null : Known.in(people, basket.contactId());
             Words spoken = words.in(SenderLanguages.ofTag(person == null ? "" : person.language()).orElse(words.language()));
             sheets.add(new HandoutPage.Sheet(spoken, settings.office(), accounts.current(round.askedBy()).name(), round.title(), person == null ? "" : person.name(),
-                    round.note(), deadline(round, basket, spoken), lines, address + links.path(link), link.passcodeHash() != null, link.passcodeHash() == null ? "" : passcode));
+                    round.note(), deadline(round, basket, spoken), lines, address + links.path(link), false, link.passcodeHash() != null, link.passcodeHash() == null ? "" : passcode));
         }
         sheets.sort(java.util.Comparator.comparing(HandoutPage.Sheet::person, String.CASE_INSENSITIVE_ORDER));
         return pdf.make(HandoutPage.of(sheets));
@@ -107,8 +107,13 @@ class Handouts {
         boolean dateOnly = basket != null && basket.allowance().extension() != null || round.deadline().dateOnly();
         ZoneId zone = round.zone();
         DateTimeFormatter day = DateTimeFormatter.ofLocalizedDate(FormatStyle.FULL).withLocale(dates(words)).withZone(zone);
-        return dateOnly ? day.format(deadline)
-                : words.of("handout.at", day.format(deadline), DateTimeFormatter.ofPattern("HH:mm", dates(words)).withZone(zone).format(deadline), zone.getId().replaceAll(".*/", "").replace('_', ' '));
+        return dateOnly ? day.format(deadline) : moment(deadline, zone, words);
+    }
+
+    /** A moment in words, in the office's time. */
+    static String moment(Instant at, ZoneId zone, Words words) {
+        return words.of("handout.at", DateTimeFormatter.ofLocalizedDate(FormatStyle.FULL).withLocale(dates(words)).withZone(zone).format(at),
+                DateTimeFormatter.ofPattern("HH:mm", dates(words)).withZone(zone).format(at), zone.getId().replaceAll(".*/", "").replace('_', ' '));
     }
 
     /** English dates as the office writes them: the day before the month. */

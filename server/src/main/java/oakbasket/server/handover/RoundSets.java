@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -38,6 +37,7 @@ import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Hash;
+import oakbasket.server.storage.Archive;
 import oakbasket.server.storage.Known;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.storage.Transactions;
@@ -67,14 +67,6 @@ class RoundSets implements DisposableBean {
      * @param running whether files are being read now
      */
     record Readiness(int files, long bytes, int ready, List<String> wrong, boolean running) {
-    }
-
-    /** A part of an archive: a file on the disk, or bytes of the archive's own. */
-    record Part(@Nullable Path file, byte[] own) {
-    }
-
-    /** An archive that can be sent; {@code seal} differs whenever a byte of it would. */
-    record Archive(String name, ZipLayout layout, List<Part> parts, String seal) {
     }
 
     private static final Logger LOG = LoggerFactory.getLogger(RoundSets.class);
@@ -232,19 +224,19 @@ class RoundSets implements DisposableBean {
         Instant closed = Objects.requireNonNullElse(round.closedAt(), round.openedAt());
         List<String> paths = paths(its);
         List<ZipLayout.Entry> entries = new ArrayList<>();
-        List<Part> parts = new ArrayList<>();
+        List<Archive.Part> parts = new ArrayList<>();
         Bag.Tag sent = new Bag.Tag(words.of("set.table"), table.csv(roundId));
         List<Bag.Tag> tags = form == Form.ZIP ? List.of(sent) : bag(round, closed, its, paths, sent);
         for (Bag.Tag tag : tags) {
             CRC32 crc = new CRC32();
             crc.update(tag.content());
             entries.add(new ZipLayout.Entry(title + "/" + tag.name(), tag.content().length, crc.getValue(), closed));
-            parts.add(new Part(null, tag.content()));
+            parts.add(new Archive.Part(null, tag.content()));
         }
         for (int n = 0; n < its.size(); n++) {
             ReceivedFile file = its.get(n);
             entries.add(new ZipLayout.Entry(title + (form == Form.BAG ? "/data/" : "/") + paths.get(n), file.sizeBytes(), Known.in(known, file.id()).crc32(), file.receivedAt()));
-            parts.add(new Part(disk.present(file), new byte[0]));
+            parts.add(new Archive.Part(disk.present(file), new byte[0]));
         }
         return new Archive(title + (form == Form.BAG ? " (BagIt).zip" : ".zip"), new ZipLayout(entries), parts, seal(entries, its));
     }

@@ -41,6 +41,12 @@ final class BodyLimits {
         LARGER.put("/api/contacts/import", 20 * MEBIBYTE);
         LARGER.put("/api/rounds/{id}/rehearsal/files", 8 * MEBIBYTE);
         LARGER.put("/api/loose", STREAMED);
+        LARGER.put("/api/parcels/{id}/files/{file}/bytes", STREAMED);
+        // As many names as a parcel holds files, at 300 bytes each; people at 120.
+        LARGER.put("/api/parcels/{id}/files", 3 * MEBIBYTE);
+        LARGER.put("/api/parcels/{id}", MEBIBYTE);
+        LARGER.put("/api/parcels/{id}/people", MEBIBYTE);
+        LARGER.put("/api/parcels/{id}/picked", MEBIBYTE);
         LARGER.put("/api/post-office/letters/{id}/answer", 25 * MEBIBYTE);
         LARGER.put("/api/outlook/changes", 2 * MEBIBYTE);
         LARGER.put("/api/forms", 20 * MEBIBYTE);

@@ -120,7 +120,7 @@ public class LinkActs {
     /** Gives a link a new address; the one before is unknown from now on. */
     LinksChanged newAddress(long id, int version, long account) {
         Link link = seen(id, version);
-        String token = Links.token(keys);
+        String token = keys.token();
         return change(List.of(link), "link-address", "", account,
                 same -> new Next(LinkHeld.of(link), Hash.of(token), keys.seal(token.getBytes(StandardCharsets.US_ASCII))));
     }

@@ -1,29 +1,24 @@
 package oakbasket.server.link;
 
-import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
 import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
-import java.util.Base64;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import oakbasket.core.fault.Fault;
 import oakbasket.core.link.LinkAdmission;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Hash;
 import oakbasket.server.security.Limits;
+import oakbasket.server.security.PasscodeTickets;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.security.SlowHashes;
 import org.jspecify.annotations.Nullable;
-import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 
 /**
@@ -33,24 +28,22 @@ import org.springframework.stereotype.Service;
 @Service
 public class Links {
 
-    private static final int TOKEN_BYTES = 20;
     private static final int MOST_PASSCODES = 8;
-    private static final Duration TICKET_LIFE = Duration.ofHours(12);
 
     private final LinkTable table;
     private final Rounds rounds;
     private final SecretKeys keys;
-    private final PasswordEncoder encoder;
+    private final PasscodeTickets tickets;
     private final SlowHashes hashes;
     private final Limits limits;
     private final Clock clock;
 
-    Links(LinkTable table, Rounds rounds, SecretKeys keys, PasswordEncoder encoder, SlowHashes hashes, Limits limits, Clock clock) {
+    Links(LinkTable table, Rounds rounds, SecretKeys keys, PasscodeTickets tickets, SlowHashes hashes, Limits limits, Clock clock) {
         this.hashes = hashes;
         this.table = table;
         this.rounds = rounds;
         this.keys = keys;
-        this.encoder = encoder;
+        this.tickets = tickets;
         this.limits = limits;
         this.clock = clock;
     }
@@ -66,17 +59,12 @@ public class Links {
 
     /** Makes an open link. Runs in the caller's transaction. */
     public void makeOpen(long roundId, String passcode) {
-        make(roundId, null, passcode.isEmpty() ? null : encoder.encode(passcode));
+        make(roundId, null, tickets.hash(passcode));
     }
 
     private void make(long roundId, @Nullable Long basketId, @Nullable String passcodeHash) {
-        String token = token(keys);
+        String token = keys.token();
         table.insert(roundId, basketId, Hash.of(token), keys.seal(token.getBytes(StandardCharsets.US_ASCII)), passcodeHash, clock.instant());
-    }
-
-    /** A new secret part of an address. */
-    static String token(SecretKeys keys) {
-        return Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(TOKEN_BYTES));
     }
 
     /** The personal link of a basket. */
@@ -108,7 +96,7 @@ public class Links {
 
     /** Sets the passcode of the open link; an empty one takes it away. Runs in the caller's transaction. */
     public void setPasscode(long roundId, String passcode) {
-        table.setPasscode(roundId, passcode.isEmpty() ? null : encoder.encode(passcode));
+        table.setPasscode(roundId, tickets.hash(passcode));
     }
 
     /** Whether a basket ever had a personal link. */
@@ -205,7 +193,7 @@ public class Links {
         }
         Round round = rounds.opened(link.roundId());
         LinkAdmission admission = LinkAdmission.decide(link.terms(), round.state(), round.closesAt(), link.id() == countedThrough,
-                link.passcodeHash() == null || valid(ticket, link), clock.instant());
+                tickets.admits(ticket, PasscodeTickets.Of.LINK, link.id(), link.passcodeHash()), clock.instant());
         if (admission != LinkAdmission.ADMITTED) {
             throw refusal(admission);
         }
@@ -227,30 +215,7 @@ public class Links {
             }
         }
         Link link = table.byTokenHash(Hash.of(String.valueOf(token))).orElseThrow();
-        String who = link.id() + " " + caller;
-        limits.count(Limits.Kind.PASSCODE, who);
-        limits.count(Limits.Kind.PASSCODE_OF_LINK, Long.toString(link.id()));
-        if (!hashes.matches(passcode.strip(), link.passcodeHash(), false)) {
-            throw Problem.of(Problem.Kind.FORBIDDEN, "passcode-wrong").at(Fault.of("passcode", "passcode-wrong"));
-        }
-        limits.giveBack(Limits.Kind.PASSCODE, who);
-        limits.giveBack(Limits.Kind.PASSCODE_OF_LINK, Long.toString(link.id()));
-        return ticket(link, clock.instant().plus(TICKET_LIFE).getEpochSecond());
-    }
-
-    private boolean valid(@Nullable String ticket, Link link) {
-        if (ticket == null || !ticket.matches("\\d{1,12}\\.[A-Za-z0-9_-]{43}")) {
-            return false;
-        }
-        long until = Long.parseLong(ticket.substring(0, ticket.indexOf('.')));
-        return Instant.ofEpochSecond(until).isAfter(clock.instant())
-                && MessageDigest.isEqual(ticket.getBytes(StandardCharsets.US_ASCII), ticket(link, until).getBytes(StandardCharsets.US_ASCII));
-    }
-
-    private String ticket(Link link, long until) {
-        byte[] passcodeHash = String.valueOf(link.passcodeHash()).getBytes(StandardCharsets.UTF_8);
-        byte[] message = ByteBuffer.allocate(16 + passcodeHash.length).putLong(link.id()).putLong(until).put(passcodeHash).array();
-        return until + "." + Base64.getUrlEncoder().withoutPadding().encodeToString(keys.sign(message));
+        return tickets.unlock(PasscodeTickets.Of.LINK, link.id(), String.valueOf(link.passcodeHash()), passcode, caller);
     }
 
     private static Problem refusal(LinkAdmission admission) {

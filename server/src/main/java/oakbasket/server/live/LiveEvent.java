@@ -5,8 +5,8 @@ import org.jspecify.annotations.Nullable;
 /**
  * Something an open desk wants to know.
  *
- * @param type what happened: {@code arrival}, {@code basket}, {@code round}, {@code contact}, {@code letter}, {@code link}, {@code held}, {@code filing} or {@code moment}
- * @param roundId the round; 0 for contacts
+ * @param type what happened: {@code arrival}, {@code basket}, {@code round}, {@code contact}, {@code letter}, {@code link}, {@code held}, {@code filing}, {@code parcel} or {@code moment}
+ * @param roundId the round; 0 for contacts and parcels
  * @param basketId whose basket; null when the whole round changed
  */
 public record LiveEvent(String type, long roundId, @Nullable Long basketId) {
@@ -25,6 +25,9 @@ public record LiveEvent(String type, long roundId, @Nullable Long basketId) {
 
     /** Nothing was done, but time passed a point from which baskets of a round stand differently. */
     public static final String MOMENT = "moment";
+
+    /** Parcels changed, or something of one was taken away. */
+    public static final LiveEvent PARCELS = new LiveEvent("parcel", 0, null);
 
     /** Contacts changed, whichever. */
     public static final LiveEvent CONTACTS = new LiveEvent("contact", 0, null);

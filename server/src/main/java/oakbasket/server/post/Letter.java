@@ -19,11 +19,12 @@ import org.jspecify.annotations.Nullable;
  * @param bouncedAt when it was reported that it cannot be delivered; null when it was not
  * @param submissionId the sending that it tells of; null when it tells of none
  * @param language the language it was written in
+ * @param parcelLinkId whose link to a parcel it brings; null for a letter about rounds
  * @param trouble why it did not go, or not yet: words of the mail server, or for a stopped letter the name of the reason; empty when nothing is wrong
  */
 record Letter(long id, long contactId, LetterKind kind, LetterState state, long batch, Instant madeAt, Instant notBefore, @Nullable Long accountId, String toAddress, String subject,
         @Nullable Instant settledAt, int tries, String trouble, @Nullable Instant openedAt, @Nullable Instant bouncedAt,
-        @Nullable Long submissionId, String language) {
+        @Nullable Long submissionId, String language, @Nullable Long parcelLinkId) {
 
     /** One of the baskets it is about. */
     record About(long letterId, long basketId, long roundId) {
@@ -33,11 +34,12 @@ record Letter(long id, long contactId, LetterKind kind, LetterState state, long 
      * A letter that is about to be made.
      *
      * @param submissionId the sending that it tells of; null when it tells of none
+     * @param parcelLinkId whose link to a parcel it brings; null for a letter about rounds
      */
-    record Fresh(long contactId, LetterKind kind, Instant notBefore, @Nullable Long accountId, List<FreshAbout> about, @Nullable Long submissionId) {
+    record Fresh(long contactId, LetterKind kind, Instant notBefore, @Nullable Long accountId, List<FreshAbout> about, @Nullable Long submissionId, @Nullable Long parcelLinkId) {
 
         Fresh(long contactId, LetterKind kind, Instant notBefore, @Nullable Long accountId, List<FreshAbout> about) {
-            this(contactId, kind, notBefore, accountId, about, null);
+            this(contactId, kind, notBefore, accountId, about, null, null);
         }
     }
 

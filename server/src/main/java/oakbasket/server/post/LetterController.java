@@ -52,6 +52,12 @@ class LetterController {
         return list.toContact(id);
     }
 
+    /** Every letter about a parcel, the newest first. */
+    @GetMapping("/api/parcels/{id}/letters")
+    List<LetterList.ListedLetter> aboutParcel(@PathVariable long id) {
+        return list.ofParcel(id);
+    }
+
     /** The hours in which a person is not written to; empty where the office's hold. */
     @GetMapping("/api/contacts/{id}/quiet-hours")
     TypedQuiet quiet(@PathVariable long id) {

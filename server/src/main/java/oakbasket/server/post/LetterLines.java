@@ -2,6 +2,7 @@ package oakbasket.server.post;
 
 import java.time.Instant;
 import java.time.ZoneId;
+import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.time.format.TextStyle;
@@ -35,14 +36,29 @@ final class LetterLines {
     /** The deadline in words, in the round's time and where it differs in the person's. */
     String due(Instant deadline, boolean wholeDay, ZoneId zone, String theirs) {
         var at = deadline.atZone(zone);
-        // Java knows names that hold all year round in English alone.
-        String place = words.language().equals(Locale.ENGLISH) ? zone.getDisplayName(TextStyle.FULL, Locale.UK) : DateTimeFormatter.ofPattern("zzzz", words.language()).format(at);
+        String place = place(at);
         String said = wholeDay ? words.of("letter.due-day", day.format(at), place) : words.of("letter.due", day.format(at), time.format(at), place);
         if (theirs.isEmpty() || ZoneId.of(theirs).getRules().getOffset(deadline).equals(at.getOffset())) {
             return said;
         }
         var there = deadline.atZone(ZoneId.of(theirs));
         return said + words.of("letter.yours", day.format(there), time.format(there));
+    }
+
+    /** Until when something can be taken away, in the office's time and where it differs in the person's. */
+    String until(Instant end, ZoneId zone, String theirs) {
+        var at = end.atZone(zone);
+        String said = words.of("letter.until", day.format(at), time.format(at), place(at));
+        if (theirs.isEmpty() || ZoneId.of(theirs).getRules().getOffset(end).equals(at.getOffset())) {
+            return said;
+        }
+        var there = end.atZone(ZoneId.of(theirs));
+        return said + words.of("letter.yours", day.format(there), time.format(there));
+    }
+
+    /** Java knows names of zones that hold all year round in English alone. */
+    private String place(ZonedDateTime at) {
+        return words.language().equals(Locale.ENGLISH) ? at.getZone().getDisplayName(TextStyle.FULL, Locale.UK) : DateTimeFormatter.ofPattern("zzzz", words.language()).format(at);
     }
 
     String receipt(String code, Instant at, ZoneId zone) {

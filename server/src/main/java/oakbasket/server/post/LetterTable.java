@@ -27,7 +27,7 @@ class LetterTable {
     }
 
     private static final String SELECT = """
-            SELECT id, contact_id, kind, state, batch, made_at, not_before, account_id, to_address, subject, settled_at, tries, trouble, opened_at, bounced_at, submission_id, language FROM letter
+            SELECT id, contact_id, kind, state, batch, made_at, not_before, account_id, to_address, subject, settled_at, tries, trouble, opened_at, bounced_at, submission_id, language, parcel_link_id FROM letter
             """;
 
     private final JdbcClient jdbc;
@@ -43,8 +43,8 @@ class LetterTable {
     long insert(Letter.Fresh fresh, long batch, Instant now) {
         KeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                INSERT INTO letter (contact_id, kind, state, batch, made_at, not_before, account_id, submission_id)
-                VALUES (:contact, :kind, 'WAITING', :batch, :now, :notBefore, :account, :submission)""")
+                INSERT INTO letter (contact_id, kind, state, batch, made_at, not_before, account_id, submission_id, parcel_link_id)
+                VALUES (:contact, :kind, 'WAITING', :batch, :now, :notBefore, :account, :submission, :parcel)""").param("parcel", fresh.parcelLinkId())
                 .param("contact", fresh.contactId()).param("kind", fresh.kind().name()).param("batch", batch).param("now", now).param("notBefore", fresh.notBefore())
                 .param("account", fresh.accountId()).param("submission", fresh.submissionId()).update(key, "id");
         long id = Known.id(key);
@@ -125,7 +125,7 @@ class LetterTable {
         Map<Long, Instant> last = new TreeMap<>();
         jdbc.sql("""
                 SELECT contact_id, MAX(COALESCE(settled_at, not_before)) AS went FROM letter
-                WHERE state IN ('WAITING', 'SENDING', 'SENT', 'UNCERTAIN') AND kind NOT IN ('RECEIPT', 'THANKS') AND COALESCE(settled_at, not_before) > :since GROUP BY contact_id""").param("since", since)
+                WHERE state IN ('WAITING', 'SENDING', 'SENT', 'UNCERTAIN') AND kind NOT IN ('RECEIPT', 'THANKS', 'PARCEL') AND COALESCE(settled_at, not_before) > :since GROUP BY contact_id""").param("since", since)
                 .query(row -> {
                     last.put(row.getLong("contact_id"), row.getObject("went", Instant.class));
                 });
@@ -160,6 +160,21 @@ class LetterTable {
         return jdbc.sql("""
                 UPDATE letter SET opened_at = :at WHERE opened_at IS NULL AND state IN ('SENT', 'UNCERTAIN') AND id IN (SELECT letter_id FROM letter_basket WHERE basket_id = :basket)""")
                 .param("at", at).param("basket", basketId).update();
+    }
+
+    /** The same for a link to a parcel. */
+    int openedParcel(long link, Instant at) {
+        return jdbc.sql("UPDATE letter SET opened_at = :at WHERE opened_at IS NULL AND state IN ('SENT', 'UNCERTAIN') AND parcel_link_id = :link").param("at", at).param("link", link).update();
+    }
+
+    /** Which of these links to parcels a letter waits for, or is under way to. */
+    List<Long> awaitedParcels(Collection<Long> links) {
+        return IdChunks.ask(links, some -> jdbc.sql("SELECT DISTINCT parcel_link_id FROM letter WHERE state IN ('WAITING', 'SENDING', 'UNCERTAIN') AND parcel_link_id = ANY(?)").param(some).query(Long.class).list());
+    }
+
+    /** Letters about the links of a parcel, the newest first. */
+    List<Letter> ofParcelLinks(Collection<Long> links) {
+        return IdChunks.ask(links, some -> jdbc.sql(SELECT + "WHERE parcel_link_id = ANY(?) ORDER BY id DESC").param(some).query(Letter.class).list());
     }
 
     /** Notes what a report said of a letter that the mail server had taken. */

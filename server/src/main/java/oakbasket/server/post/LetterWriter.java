@@ -120,7 +120,8 @@ class LetterWriter {
         LetterLines lines = new LetterLines(words.in(language));
         List<String> items = List.of(words.in(language).of("letter.example.items").split("\n"));
         Instant example = Instant.parse("2027-03-25T17:00:00Z");
-        LetterFacts.Papers papers = new LetterFacts.Papers(words.in(language).of("letter.example.round"), "",
+        LetterFacts.Papers papers = kind.ofParcel() ? new LetterFacts.Papers(words.in(language).of("letter.example.parcel"), "", lines.until(example, settings.zone(), ""),
+                List.of(words.in(language).of("letter.example.file")), "https://oak.example.org/p/…") : new LetterFacts.Papers(words.in(language).of("letter.example.round"), "",
                 kind.tellsOfReceived() ? lines.receipt("OAK7-3KWF-9TZM", example, settings.zone()) : lines.due(example, false, settings.zone(), ""),
                 kind.tellsOfReceived() ? List.of(words.in(language).of("letter.example.file")) : items, "https://oak.example.org/b/…");
         return ownAsRecipient(text, account, language, words.in(language).of("letter.example.name"), papers);

@@ -32,6 +32,9 @@ import oakbasket.server.board.Board;
 import oakbasket.server.lettersetting.LetterSettings;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
+import oakbasket.server.parcel.ParcelHandedOut;
+import oakbasket.server.parcel.ParcelLink;
+import oakbasket.server.parcel.ParcelSeen;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.FileReturned;
 import oakbasket.server.round.Rounds;
@@ -133,7 +136,29 @@ public class Letters {
         if (thanks || plan.tellReceived()) {
             Instant now = clock.instant();
             table.insert(new Letter.Fresh(basket.contactId(), thanks ? LetterKind.THANKS : LetterKind.RECEIPT, thanks ? now.plus(settings.letterHold()) : now, null,
-                    List.of(new Letter.FreshAbout(basketId, basket.roundId(), null)), plan.tellReceived() ? sending.id() : null), table.nextBatch(), now);
+                    List.of(new Letter.FreshAbout(basketId, basket.roundId(), null)), plan.tellReceived() ? sending.id() : null, null), table.nextBatch(), now);
+        }
+    }
+
+    /** Has a letter go to people who got a link to a parcel, unless one is on its way; within the transaction that gives it. */
+    @EventListener
+    void handedOut(ParcelHandedOut out) {
+        Instant now = clock.instant();
+        long batch = table.nextBatch();
+        Set<Long> awaited = new HashSet<>(table.awaitedParcels(out.links().stream().map(ParcelLink::id).toList()));
+        for (ParcelLink link : out.links()) {
+            Long contact = link.contactId();
+            if (contact != null && !awaited.contains(link.id())) {
+                table.insert(new Letter.Fresh(contact, out.reminder() ? LetterKind.PICK_UP : LetterKind.PARCEL, out.account() == null ? now : now.plus(settings.letterHold()), out.account(), List.of(), null, link.id()), batch, now);
+            }
+        }
+    }
+
+    /** Notes that the link in the letters about a parcel was opened. */
+    @EventListener
+    void seen(ParcelSeen page) {
+        if (transactions.quickly(() -> table.openedParcel(page.linkId(), clock.instant())) > 0) {
+            live.publish(new LiveEvent(LiveEvent.LETTER, 0, null));
         }
     }
 
@@ -302,6 +327,10 @@ public class Letters {
 
     /** Tells open desks that something about this letter changed. */
     void tell(Letter letter) {
+        if (letter.parcelLinkId() != null) {
+            live.publish(LiveEvent.PARCELS);
+            live.publish(new LiveEvent(LiveEvent.LETTER, 0, null));
+        }
         table.about(List.of(letter.id())).forEach(about -> live.publish(new LiveEvent(LiveEvent.LETTER, about.roundId(), about.basketId())));
     }
 

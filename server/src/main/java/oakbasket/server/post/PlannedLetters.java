@@ -12,12 +12,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import oakbasket.core.deadline.WorkingDays.Shift;
 import oakbasket.core.letter.LetterKind;
 import oakbasket.core.reminder.Forecast;
 import oakbasket.core.reminder.PlanChange;
 import oakbasket.core.reminder.PlannedLetter;
 import oakbasket.core.reminder.QuietHours;
 import oakbasket.core.reminder.Recipient;
+import oakbasket.core.reminder.ReminderPlan;
+import oakbasket.core.reminder.ReminderStep;
 import oakbasket.core.round.RoundState;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.board.Board;
@@ -142,6 +145,12 @@ public class PlannedLetters {
         /** All letters that a plan means for somebody with a deadline on this day. */
         public List<PlannedLetter> asPlanned(Round round, LocalDate deadline, long contactId) {
             return letters(round, deadline, zone(round, contactId), quiet(contactId));
+        }
+
+        /** All letters that the plan of a parcel means for somebody. @param end the day of its end in the office's zone */
+        List<PlannedLetter> ofParcel(List<ReminderStep> steps, LocalDate end, long contactId, ZoneId office) {
+            String zone = zones.get(contactId);
+            return new ReminderPlan(steps, null, Shift.EARLIER, quiet(contactId)).letters(end, zone == null ? office : ZoneId.of(zone), calendars.days(null));
         }
 
         private List<PlannedLetter> letters(Round round, LocalDate deadline, ZoneId zone, QuietHours hours) {

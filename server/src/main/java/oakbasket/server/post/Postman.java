@@ -45,6 +45,7 @@ public class Postman {
 
     private final LetterTable table;
     private final LetterWriter writer;
+    private final ParcelLetters parcels;
     private final LinkAddress links;
     private final Letters letters;
     private final Mailer mailer;
@@ -64,10 +65,11 @@ public class Postman {
     private volatile @Nullable Instant pausedUntil;
     private volatile String trouble = "";
 
-    Postman(LetterTable table, LetterWriter writer, LinkAddress links, Letters letters, Mailer mailer, Rounds rounds, Baskets baskets, Board board, Transactions transactions,
+    Postman(LetterTable table, LetterWriter writer, ParcelLetters parcels, LinkAddress links, Letters letters, Mailer mailer, Rounds rounds, Baskets baskets, Board board, Transactions transactions,
             Words words, LetterSettings settings, MailTags tags, Settings office, MachineTime machine, Clock clock) {
         this.table = table;
         this.writer = writer;
+        this.parcels = parcels;
         this.links = links;
         this.letters = letters;
         this.mailer = mailer;
@@ -128,13 +130,15 @@ public class Postman {
             return true;
         }
         Letter letter = table.byId(waiting.id()).orElseThrow();
+        Long parcel = letter.parcelLinkId();
         List<LetterWriter.Told> all = told(letter);
         List<LetterWriter.Told> owing = owing(letter, all);
-        if (owing.isEmpty()) {
-            settle(letter, LetterState.Event.STOP, letter.tries(), against(letter, all.get(0)).orElse(""));
+        Optional<String> against = parcel != null ? parcels.against(letter.kind(), parcel) : owing.isEmpty() ? Optional.of(against(letter, all.get(0)).orElse("")) : Optional.empty();
+        if (against.isPresent()) {
+            settle(letter, LetterState.Event.STOP, letter.tries(), against.get());
             return true;
         }
-        LetterWriter.Written written = writer.write(letter.kind(), owing, letter.submissionId(), tags.address(MailTags.Of.LETTER, letter.id()));
+        LetterWriter.Written written = parcel != null ? parcels.write(letter.kind(), parcel) : writer.write(letter.kind(), owing, letter.submissionId(), tags.address(MailTags.Of.LETTER, letter.id()));
         transactions.quickly(() -> {
             table.words(letter.id(), written.to().address().text(), written.subject(), written.body(), written.language().getLanguage());
             return true;
@@ -196,6 +200,9 @@ public class Postman {
 
     /** What a letter that has not gone yet would say now. */
     LetterWriter.Written asOfNow(Letter letter) {
+        if (letter.parcelLinkId() != null) {
+            return parcels.write(letter.kind(), letter.parcelLinkId());
+        }
         List<LetterWriter.Told> all = told(letter);
         List<LetterWriter.Told> owing = owing(letter, all);
         return writer.write(letter.kind(), owing.isEmpty() ? all : owing, letter.submissionId(), tags.address(MailTags.Of.LETTER, letter.id()));

@@ -59,6 +59,8 @@ public class Limits {
         MAIL_ANSWERS_UNKNOWN(100, Duration.ofDays(1)),
         /** Submissions begun, per link and caller. */
         SUBMISSION(120, Duration.ofHours(1)),
+        /** Files of parcels asked for, per link and caller: a download in many pieces asks often. */
+        PICK_UP(20_000, Duration.ofHours(1)),
         /** Uploads begun, per link and caller. */
         UPLOAD(20_000, Duration.ofHours(1));
 

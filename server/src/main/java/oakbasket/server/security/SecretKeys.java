@@ -8,6 +8,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.security.GeneralSecurityException;
 import java.security.SecureRandom;
 import java.util.Arrays;
+import java.util.Base64;
 import javax.crypto.Cipher;
 import javax.crypto.Mac;
 import javax.crypto.spec.GCMParameterSpec;
@@ -21,6 +22,7 @@ public class SecretKeys {
 
     private static final int NONCE_BYTES = 12;
     private static final int TAG_BITS = 128;
+    private static final int TOKEN_BYTES = 20;
 
     private final SecureRandom random = new SecureRandom();
     private final byte[] sealing;
@@ -36,6 +38,11 @@ public class SecretKeys {
         byte[] made = new byte[bytes];
         random.nextBytes(made);
         return made;
+    }
+
+    /** The secret part of an address: 160 random bits. */
+    public String token() {
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(random(TOKEN_BYTES));
     }
 
     /** The generator behind {@link #random}. */

@@ -17,7 +17,7 @@ public class DataFolder {
 
     DataFolder(Settings settings) {
         this.root = settings.data().toAbsolutePath().normalize();
-        for (Path folder : new Path[] {root, files(), incoming(), quarantine(), tray(), outbox(), postIn(), keys(), root.resolve("db")}) {
+        for (Path folder : new Path[] {root, files(), incoming(), quarantine(), tray(), outbox(), postIn(), parcels(), keys(), root.resolve("db")}) {
             try {
                 Files.createDirectories(folder);
                 forTheServerAlone(folder, "rwx------");
@@ -62,6 +62,11 @@ public class DataFolder {
     /** Where messages lie as they came by mail, for a while. */
     public Path postIn() {
         return root.resolve("post-in");
+    }
+
+    /** Where the bytes of files lie that are handed out and were not received; under ids. */
+    public Path parcels() {
+        return root.resolve("parcels");
     }
 
     /** Where letters are put when there is no mail server. */

@@ -19,6 +19,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Hash;
+import oakbasket.server.security.Limits;
 import oakbasket.server.security.LimitsForTests;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.security.SlowHashes;
@@ -64,7 +65,12 @@ class LinkGuessingTest {
         when(keys.sign(any())).thenAnswer(call -> Hash.of(java.util.Arrays.toString((byte[]) call.getArgument(0))));
         when(hashes.matches(any(), any(), anyBoolean())).thenAnswer(call -> call.getArgument(0).equals("kingfisher"));
         when(clock.instant()).thenReturn(NOW);
-        links = new Links(table, rounds, keys, encoder, hashes, LimitsForTests.fresh(), clock);
+        links = fresh();
+    }
+
+    private Links fresh() {
+        Limits limits = LimitsForTests.fresh();
+        return new Links(table, rounds, keys, LimitsForTests.tickets(keys, encoder, hashes, limits, clock), hashes, limits, clock);
     }
 
     private String problemOf(String token, String passcode, String caller) {
@@ -117,7 +123,7 @@ class LinkGuessingTest {
     @Test
     void aWithdrawnLinkIsLikeOneThatNeverWas() {
         for (String token : new String[] {"never was", "withdrawn"}) {
-            links = new Links(table, rounds, keys, encoder, hashes, LimitsForTests.fresh(), clock);
+            links = fresh();
             for (int n = 0; n < 60; n++) {
                 assertThatThrownBy(() -> links.admit(token, null, "one")).hasMessage("link-unknown");
             }

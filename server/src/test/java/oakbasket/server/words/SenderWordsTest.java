@@ -19,6 +19,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import tools.jackson.databind.JsonNode;
@@ -37,11 +38,20 @@ class SenderWordsTest {
         return SenderLanguages.ALL.stream().map(Locale::getLanguage).filter(language -> !language.equals("en"));
     }
 
+    /** The pages for strangers: the folder of their sources, and that of their texts. */
+    static Stream<Arguments> pages() {
+        return Stream.of(Arguments.of("basket", "texts"), Arguments.of("pickup", "pickup-texts"));
+    }
+
+    static Stream<Arguments> pagesInOthers() {
+        return others().flatMap(language -> pages().map(page -> Arguments.of(page.get()[1], language)));
+    }
+
     @ParameterizedTest
-    @MethodSource("others")
-    void thePageHasTheSameTextsWithTheSamePlacesInEveryLanguage(String language) throws IOException {
-        JsonNode english = texts("en");
-        JsonNode spoken = texts(language);
+    @MethodSource("pagesInOthers")
+    void everyPageHasTheSameTextsWithTheSamePlacesInEveryLanguage(String folder, String language) throws IOException {
+        JsonNode english = texts(folder, "en");
+        JsonNode spoken = texts(folder, language);
         assertThat(spoken.propertyNames()).containsExactlyInAnyOrderElementsOf(english.propertyNames());
         for (String key : english.propertyNames()) {
             JsonNode said = spoken.path(key);
@@ -61,9 +71,11 @@ class SenderWordsTest {
         if (language.equals("es") || language.equals("fr")) {
             forms.add("many");
         }
-        JsonNode spoken = texts(language);
-        spoken.propertyNames().stream().filter(key -> spoken.path(key).isObject())
+        for (String folder : List.of("texts", "pickup-texts")) {
+            JsonNode spoken = texts(folder, language);
+            spoken.propertyNames().stream().filter(key -> spoken.path(key).isObject())
                 .forEach(key -> assertThat(new TreeSet<>(spoken.path(key).propertyNames())).as(key).isEqualTo(forms));
+        }
     }
 
     /** The second of two would silently speak for the first. */
@@ -77,10 +89,11 @@ class SenderWordsTest {
         }
     }
 
-    @Test
-    void noTextOfThePageStandsThereForNothing() throws IOException {
+    @ParameterizedTest
+    @MethodSource("pages")
+    void noTextOfAPageStandsThereForNothing(String page, String folder) throws IOException {
         String sources;
-        try (Stream<Path> files = Files.walk(Path.of("../web/src/basket"))) {
+        try (Stream<Path> files = Stream.concat(Files.walk(Path.of("../web/src", page)), Files.walk(Path.of("../web/src/light")))) {
             sources = files.filter(Files::isRegularFile).map(SenderWordsTest::read).collect(Collectors.joining());
         }
         Set<String> used = new TreeSet<>();
@@ -88,7 +101,7 @@ class SenderWordsTest {
         while (found.find()) {
             used.add(found.group(1));
         }
-        assertThat(texts("en").propertyNames()).containsExactlyInAnyOrderElementsOf(used);
+        assertThat(texts(folder, "en").propertyNames()).containsExactlyInAnyOrderElementsOf(used);
     }
 
     @ParameterizedTest
@@ -140,8 +153,8 @@ class SenderWordsTest {
         return PLACE.matcher(message).results().map(place -> place.group(1)).collect(Collectors.toCollection(TreeSet::new));
     }
 
-    private static JsonNode texts(String language) throws IOException {
-        return JSON.readTree(Files.readString(Path.of("../web/dist/texts", language + ".json")));
+    private static JsonNode texts(String folder, String language) throws IOException {
+        return JSON.readTree(Files.readString(Path.of("../web/dist", folder, language + ".json")));
     }
 
     private static Properties properties(String name) throws IOException {

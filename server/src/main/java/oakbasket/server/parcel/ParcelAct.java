@@ -1,0 +1,30 @@
+package oakbasket.server.parcel;
+
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What was done with a parcel.
+ *
+ * @param accountId null when the program did
+ * @param said what it was done to, such as a person's name; empty when it was the whole
+ */
+record ParcelAct(long id, @Nullable Long accountId, Instant at, Kind kind, String said) {
+
+    /** What can be done. */
+    enum Kind {
+        MADE,
+        HANDED_OUT,
+        /** Its title, message, files' terms, or anything else that was typed changed after it was handed out. */
+        CHANGED,
+        PERSON_ADDED,
+        PERSON_WITHDRAWN,
+        PERSON_GIVEN_BACK,
+        NEW_ADDRESS,
+        RENEWED,
+        STOPPED,
+        WENT_ON,
+        SENT_AGAIN,
+        PURGED
+    }
+}

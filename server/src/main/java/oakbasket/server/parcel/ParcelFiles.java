@@ -1,0 +1,261 @@
+package oakbasket.server.parcel;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Base64;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import oakbasket.core.naming.ClashNumber;
+import oakbasket.core.naming.SafeName;
+import oakbasket.core.parcel.ParcelCheck;
+import oakbasket.server.clock.MachineTime;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.review.FilesOnDisk;
+import oakbasket.server.review.ReceivedFile;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.security.SecretKeys;
+import oakbasket.server.storage.Transactions;
+import oakbasket.server.upload.DiskPromises;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+
+/** The files of parcels: put in here, from any byte on, or picked among those that were received. */
+@Service
+public class ParcelFiles {
+
+    /** Bytes without a record may be those of a file whose record is about to be written. */
+    private static final Duration LEFT_LIFE = Duration.ofHours(1);
+    private static final int ID_BYTES = 18;
+    private static final String DESK = "desk";
+
+    /** A file that is about to come. */
+    record Announced(String name, long bytes) {
+    }
+
+    private final ParcelTable parcels;
+    private final ParcelFileTable table;
+    private final ParcelBytes bytes;
+    private final ReceivedFiles received;
+    private final FilesOnDisk disk;
+    private final DiskPromises promises;
+    private final SecretKeys keys;
+    private final Transactions transactions;
+    private final LiveHub live;
+    private final MachineTime machine;
+    private final Set<Long> writing = ConcurrentHashMap.newKeySet();
+
+    ParcelFiles(ParcelTable parcels, ParcelFileTable table, ParcelBytes bytes, ReceivedFiles received, FilesOnDisk disk, DiskPromises promises, SecretKeys keys, Transactions transactions, LiveHub live, MachineTime machine) {
+        this.parcels = parcels;
+        this.table = table;
+        this.bytes = bytes;
+        this.received = received;
+        this.disk = disk;
+        this.promises = promises;
+        this.keys = keys;
+        this.transactions = transactions;
+        this.live = live;
+        this.machine = machine;
+    }
+
+    /** The files of a parcel in their order. */
+    public List<ParcelFile> of(long parcel) {
+        return table.ofParcel(parcel);
+    }
+
+    /**
+     * Where the bytes of a file lie.
+     *
+     * @throws Problem with status 410 when they are not there any more, or are not what was handed out
+     */
+    public Path path(ParcelFile file) {
+        Long from = file.receivedFileId();
+        if (from == null) {
+            Path own = bytes.path(String.valueOf(file.bytesId()));
+            if (!Files.isReadable(own)) {
+                throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
+            }
+            return own;
+        }
+        ReceivedFile known = received.find(from).filter(one -> one.purgedAt() == null && Arrays.equals(one.sha256(), file.sha256())).orElse(null);
+        if (known == null) {
+            throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
+        }
+        try {
+            return disk.present(known);
+        } catch (Problem away) {
+            throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
+        }
+    }
+
+    /**
+     * Gives files that are about to come their places; all of them or none.
+     *
+     * @throws Problem when one cannot be taken, or there would be too many
+     */
+    synchronized List<ParcelFile> announce(long parcel, List<Announced> wanted) {
+        Parcel draft = draft(parcel);
+        List<ParcelFile> there = table.ofParcel(parcel);
+        check(there.size() + wanted.size());
+        for (Announced one : wanted) {
+            if (one.name().isBlank() || one.name().length() > ParcelCheck.LONGEST_NAME) {
+                throw Problem.refused("file-name", ParcelCheck.LONGEST_NAME);
+            }
+            if (one.bytes() < 1 || one.bytes() > ParcelCheck.MOST_BYTES) {
+                throw one.bytes() < 1 ? Problem.refused("file-empty", one.name()) : Problem.of(Problem.Kind.TOO_LARGE, "body-too-large", ParcelCheck.MOST_BYTES);
+            }
+        }
+        Set<String> names = names(there);
+        List<Long> ids = transactions.durably(() -> {
+            int number = table.nextNumber(draft.id());
+            List<Long> made = new ArrayList<>();
+            for (Announced one : wanted) {
+                made.add(table.insert(draft.id(), number++, free(SafeName.of(one.name()), names), one.bytes(), Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(ID_BYTES)), null,
+                        ParcelFile.State.COMING));
+            }
+            return made;
+        });
+        live.publish(LiveEvent.PARCELS);
+        return table.ofParcel(parcel).stream().filter(file -> ids.contains(file.id())).toList();
+    }
+
+    /**
+     * Picks received files; nothing of them is copied.
+     *
+     * @return how many were added; those that are in the parcel already are not again
+     */
+    synchronized int pick(long parcel, Collection<Long> files) {
+        Parcel draft = draft(parcel);
+        List<ParcelFile> there = table.ofParcel(parcel);
+        Set<Long> before = new HashSet<>(there.stream().map(ParcelFile::receivedFileId).filter(java.util.Objects::nonNull).toList());
+        List<ReceivedFile> found = received.byIds(files).stream().filter(file -> !before.contains(file.id())).toList();
+        if (received.byIds(files).size() != new HashSet<>(files).size() || found.stream().anyMatch(file -> file.purgedAt() != null)) {
+            throw Problem.notFound("no-file");
+        }
+        check(there.size() + found.size());
+        Set<String> names = names(there);
+        transactions.durably(() -> {
+            int number = table.nextNumber(draft.id());
+            for (ReceivedFile file : found) {
+                table.insert(draft.id(), number++, free(file.storedName(), names), file.sizeBytes(), null, file.id(), ParcelFile.State.CHECKING);
+            }
+        });
+        live.publish(LiveEvent.PARCELS);
+        return found.size();
+    }
+
+    /**
+     * Takes bytes of a file in, from the place up to which they came before.
+     *
+     * @param at the place the body begins at
+     * @return the file as it is then
+     * @throws Problem with status 409 when other bytes are expected, or somebody else is at it
+     */
+    ParcelFile write(long parcel, long id, long at, InputStream body) throws IOException {
+        if (!writing.add(id)) {
+            throw Problem.of(Problem.Kind.LOCKED, "parcel-file-busy");
+        }
+        try {
+            ParcelFile file = ofDraft(parcel, id);
+            if (file.state() != ParcelFile.State.COMING || file.bytesId() == null || at != file.offsetBytes()) {
+                throw Problem.conflict("parcel-offset", file.offsetBytes());
+            }
+            String own = file.bytesId();
+            long missing = file.sizeBytes() - at;
+            promises.promise(own, 0, DESK, missing);
+            long came = 0;
+            try {
+                came = bytes.write(own, at, missing, body);
+            } finally {
+                promises.rest(own, missing - came);
+            }
+            long offset = at + came;
+            transactions.durably(() -> {
+                table.advance(id, at, offset);
+                if (offset == file.sizeBytes()) {
+                    table.turn(id, ParcelFile.State.COMING, ParcelFile.State.CHECKING, "");
+                }
+            });
+            live.publish(LiveEvent.PARCELS);
+            return ofDraft(parcel, id);
+        } finally {
+            writing.remove(id);
+        }
+    }
+
+    /** Takes a file out of a draft; bytes of its own are destroyed. */
+    void remove(long parcel, long id) {
+        ParcelFile file = ofDraft(parcel, id);
+        if (!writing.add(id)) {
+            throw Problem.of(Problem.Kind.LOCKED, "parcel-file-busy");
+        }
+        try {
+            transactions.durably(() -> table.delete(id));
+            destroy(file);
+        } finally {
+            writing.remove(id);
+        }
+        live.publish(LiveEvent.PARCELS);
+    }
+
+    /** Destroys the bytes of a file; those of a received one stay where they lie. */
+    void destroy(ParcelFile file) {
+        if (file.bytesId() != null) {
+            bytes.destroy(file.bytesId());
+            promises.rest(file.bytesId(), 0);
+        }
+    }
+
+    /** Destroys bytes of which no record tells: of drafts that were thrown away and parcels that were purged, where the server stopped in between. */
+    @Scheduled(initialDelayString = "${oakbasket.purge-first:PT2M}", fixedDelayString = "${oakbasket.purge-every:PT1H}")
+    void tidy() throws IOException {
+        for (String id : bytes.left(machine.now().minus(LEFT_LIFE))) {
+            if (!table.knows(id)) {
+                bytes.destroy(id);
+            }
+        }
+    }
+
+    /** One file of a draft, or 404. */
+    private ParcelFile ofDraft(long parcel, long id) {
+        draft(parcel);
+        return table.byId(id).filter(one -> one.parcelId() == parcel).orElseThrow(() -> Problem.notFound("no-file"));
+    }
+
+    private Parcel draft(long id) {
+        Parcel parcel = parcels.byId(id).orElseThrow(() -> Problem.notFound("no-parcel"));
+        if (parcel.handedOutAt() != null) {
+            throw Problem.conflict("parcel-handed-out");
+        }
+        return parcel;
+    }
+
+    private static void check(int files) {
+        if (files > ParcelCheck.MOST_FILES) {
+            throw Problem.field("files", "parcel-files-most", ParcelCheck.MOST_FILES);
+        }
+    }
+
+    private static Set<String> names(List<ParcelFile> there) {
+        Set<String> names = new HashSet<>();
+        there.forEach(file -> names.add(ClashNumber.key(file.fileName())));
+        return names;
+    }
+
+    private static String free(String name, Set<String> names) {
+        String free = name;
+        for (int attempt = 2; !names.add(ClashNumber.key(free)); attempt++) {
+            free = ClashNumber.on(name, attempt);
+        }
+        return free;
+    }
+}

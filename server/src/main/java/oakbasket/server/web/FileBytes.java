@@ -1,0 +1,81 @@
+package oakbasket.server.web;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.function.BooleanSupplier;
+import oakbasket.core.archive.ZipLayout;
+import oakbasket.server.storage.Archive;
+
+/** Sends files, and archives of them, part by part; memory does not grow with what is sent. */
+public final class FileBytes {
+
+    private static final int BUFFER = 1 << 17;
+
+    /** Is told that bytes of a file have left. */
+    public interface Left {
+
+        /** Bytes from one place to before another have. @param entry which file of an archive; 0 where there is one */
+        void bytes(int entry, long from, long to);
+    }
+
+    /**
+     * Who watches what leaves.
+     *
+     * @param mayGoOn asked before each part; where it may not, the answer breaks off
+     */
+    public record Watch(BooleanSupplier mayGoOn, Left left) {
+    }
+
+    /** Nobody is told, and nobody breaks it off. */
+    public static final Watch NOBODY = new Watch(() -> true, (entry, from, to) -> { });
+
+    private FileBytes() {
+    }
+
+    /** Sends the bytes of a file from one place to before another. A file that is shorter than it should be breaks the answer off, so that nobody takes it for whole. */
+    public static void send(Path file, long from, long to, int entry, OutputStream out, Watch watch) throws IOException {
+        ByteBuffer buffer = ByteBuffer.allocate((int) Math.min(BUFFER, Math.max(1, to - from)));
+        long at = from;
+        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ)) {
+            while (at < to) {
+                if (!watch.mayGoOn().getAsBoolean()) {
+                    throw new IOException("Broken off");
+                }
+                buffer.clear().limit((int) Math.min(buffer.capacity(), to - at));
+                int read = channel.read(buffer, at);
+                if (read < 0) {
+                    throw new IOException("A file is shorter than it was");
+                }
+                out.write(buffer.array(), 0, read);
+                at += read;
+            }
+        } finally {
+            watch.left().bytes(entry, from, at);
+        }
+    }
+
+    /** Sends the bytes of an archive from one place to before another. */
+    public static void send(Archive archive, RangedAnswer what, OutputStream out, Watch watch) throws IOException {
+        archive.layout().write(what.from(), what.to(), new ZipLayout.Sink<IOException>() {
+            @Override
+            public void bytes(byte[] own, int from, int length) throws IOException {
+                out.write(own, from, length);
+            }
+
+            @Override
+            public void content(int entry, long from, long length) throws IOException {
+                Archive.Part part = archive.parts().get(entry);
+                Path file = part.file();
+                if (file == null) {
+                    out.write(part.own(), (int) from, (int) length);
+                } else {
+                    send(file, from, from + length, entry, out, watch);
+                }
+            }
+        });
+    }
+}

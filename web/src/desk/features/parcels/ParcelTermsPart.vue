@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { text } from '../../../text/desk'
+import DateField from '../../fields/DateField.vue'
+import FoldedPart from '../../fields/FoldedPart.vue'
+import TimeField from '../../fields/TimeField.vue'
+import ChoiceField from '../../fields/ChoiceField.vue'
+import { choices } from '../../fields/choices'
+import FieldBox from '../compose/FieldBox.vue'
+import { OFFERED_DAYS } from '../links/renewals'
+import type { ParcelForm } from './parcel-form'
+
+/** Until when and how a parcel can be taken away. */
+const form = defineModel<ParcelForm>({ required: true })
+defineProps<{ errorAt: (field: string) => string; passcodeSet: boolean }>()
+const t = text.parcels
+const MOST_STEPS = 8
+const MOST_DAYS = 180
+</script>
+
+<template>
+  <div class="terms">
+    <div class="row">
+      <ElRadioGroup v-model="form.ends" :aria-label="t.until">
+        <ElRadio value="days">{{ t.window.days }}</ElRadio>
+        <ElRadio value="until">{{ t.window.until }}</ElRadio>
+      </ElRadioGroup>
+      <template v-if="form.ends === 'days'">
+        <ElInputNumber v-model="form.days" class="days" :min="1" :max="MOST_DAYS" :controls="false" :aria-label="t.days" :aria-invalid="!!errorAt('days')" aria-describedby="parcel-ends-error" />
+        <ElButton v-for="days in OFFERED_DAYS" :key="days" size="small" :aria-pressed="form.days === days" @click="form.days = days">{{ t.day(days) }}</ElButton>
+      </template>
+      <template v-else>
+        <DateField v-model="form.endsOn" :label="t.endsOn" :aria-invalid="!!errorAt('ends')" aria-describedby="parcel-ends-error" />
+        <span>{{ t.endsAt }}</span>
+        <TimeField v-model="form.endsAt" class="time" :label="t.endsAt" />
+      </template>
+    </div>
+    <p id="parcel-ends-error" class="error" role="alert">{{ errorAt('days') || errorAt('ends') }}</p>
+
+    <fieldset>
+      <legend>{{ t.reminders }}</legend>
+      <div v-for="(step, n) in form.reminders" :key="n" class="row step" role="group" :aria-label="t.stepOf(n + 1)">
+        <ElInputNumber v-model="step.before" class="days" :min="0" :max="MOST_DAYS" :controls="false" :aria-label="t.stepDays" :aria-invalid="!!errorAt(`reminders[${n}]`)" :aria-describedby="`parcel-step-${n}`" />
+        <ChoiceField v-model="step.unit" class="unit" :label="t.stepUnit" :choices="choices<string>(t.units)" />
+        <span>{{ t.stepAt }}</span>
+        <TimeField v-model="step.at" class="time" :label="t.stepAt" />
+        <ElButton type="primary" link size="small" :aria-label="t.removeStep(n + 1)" @click="form.reminders.splice(n, 1)">✕</ElButton>
+        <p :id="`parcel-step-${n}`" class="error" role="alert">{{ errorAt(`reminders[${n}]`) }}</p>
+      </div>
+      <ElButton v-if="form.reminders.length < MOST_STEPS" size="small" @click="form.reminders.push({ before: form.reminders.length === 0 ? 3 : 1, unit: 'CALENDAR', at: '09:00' })">{{ t.addReminder }}</ElButton>
+      <p class="error" role="alert">{{ errorAt('reminders') }}</p>
+    </fieldset>
+
+    <FoldedPart :label="t.moreTerms">
+      <div class="more">
+        <FieldBox id="parcel-begins" :label="t.beginsOn" :error="errorAt('begins')"><template #default="{ attrs }"><DateField v-bind="attrs" v-model="form.beginsOn" /></template></FieldBox>
+        <FieldBox id="parcel-passcode" :label="t.passcodeField" :hint="passcodeSet ? t.passcodeKept : t.passcodeHint" :error="errorAt('passcode')">
+          <template #default="{ attrs }">
+            <ElInput v-bind="attrs" v-model="form.passcode" autocomplete="off" :maxlength="64" :disabled="form.passcodeAway" />
+            <ElCheckbox v-if="passcodeSet" v-model="form.passcodeAway">{{ t.passcodeAway }}</ElCheckbox>
+          </template>
+        </FieldBox>
+        <FieldBox id="parcel-most" :label="`${t.limited} (${t.timesAtMost})`" :error="errorAt('mostPickUps')"><template #default="{ attrs }"><ElInputNumber v-bind="attrs" v-model="form.mostPickUps" :min="1" :max="1000" :controls="false" :placeholder="t.unlimited" /></template></FieldBox>
+        <FieldBox id="parcel-name" :label="t.readable" :error="errorAt('name')"><template #default="{ attrs }"><ElInput v-bind="attrs" v-model="form.name" :maxlength="60" /></template></FieldBox>
+        <FieldBox id="parcel-kept" :label="t.kept" :error="errorAt('keptDays')"><template #default="{ attrs }"><ElInputNumber v-bind="attrs" v-model="form.keptDays" :min="0" :max="365" :controls="false" /></template></FieldBox>
+      </div>
+    </FoldedPart>
+  </div>
+</template>
+
+<style scoped>
+.terms {
+  display: grid;
+  gap: 8px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+}
+.days {
+  width: 76px;
+}
+.time {
+  width: 110px;
+}
+.unit {
+  width: 230px;
+}
+fieldset {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+  margin: 0;
+  padding: 0;
+  border: 0;
+}
+legend {
+  font-weight: 600;
+}
+.step .error {
+  flex-basis: 100%;
+}
+.more {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 18px;
+}
+.more .el-input-number {
+  width: 100%;
+}
+</style>

@@ -1,0 +1,81 @@
+import { reactive } from 'vue'
+import { desk, type ParcelInFull } from '../../../api/desk'
+import type { ApiProblem } from '../../../api/problem'
+import { putBytes } from '../../../api/put-in'
+
+/** So much goes in one call; what breaks off loses no more than a part of it. */
+const PART_BYTES = 64 * 1024 * 1024
+const TRY_AGAIN_MILLISECONDS = [1_000, 3_000, 10_000, 30_000]
+
+interface Under {
+  id: number
+  file: File
+  came: number
+  broken: boolean
+}
+
+/** Puts files into a parcel, one after another; each goes on where it stopped. */
+export function useUploads(parcel: number, changed: () => void, refused: (problem: ApiProblem) => void) {
+  const under = reactive(new Map<number, Under>())
+  let running = false
+
+  /** Files chosen anew: those that the parcel waits for go on, the rest get a place. */
+  async function take(files: File[], full: ParcelInFull) {
+    const fresh: File[] = []
+    for (const file of files) {
+      const waits = full.files.find((one) => one.state === 'COMING' && !under.has(one.id) && one.name === file.name && one.bytes === file.size)
+      if (waits) under.set(waits.id, { id: waits.id, file, came: waits.came, broken: false })
+      else fresh.push(file)
+    }
+    if (fresh.length > 0) {
+      try {
+        const places = await desk.announceFiles(parcel, fresh.map((file) => ({ name: file.name, bytes: file.size })))
+        places.forEach((place, n) => under.set(place.id, { id: place.id, file: fresh[n]!, came: 0, broken: false }))
+        changed()
+      } catch (error) {
+        refused(error as ApiProblem)
+      }
+    }
+    void run()
+  }
+
+  async function run() {
+    if (running) return
+    running = true
+    for (let next = first(); next; next = first()) await putIn(next)
+    running = false
+  }
+
+  const first = () => [...under.values()][0]
+
+  async function putIn(one: Under) {
+    for (let tries = 0; one.came < one.file.size; ) {
+      try {
+        const before = one.came
+        one.came = await putBytes(parcel, one.id, before, one.file.slice(before, before + PART_BYTES), (bytes) => (one.came = before + bytes))
+        one.broken = false
+        tries = 0
+      } catch (error) {
+        const problem = error as ApiProblem
+        if (!under.has(one.id)) return
+        if (problem.status !== 0 && problem.status !== 503 && problem.status !== 423 && problem.code !== 'parcel-offset') {
+          under.delete(one.id)
+          return refused(problem)
+        }
+        one.broken = true
+        await new Promise((done) => setTimeout(done, TRY_AGAIN_MILLISECONDS[Math.min(tries++, TRY_AGAIN_MILLISECONDS.length - 1)]))
+        // What came before it broke off counts.
+        const now = await desk.parcel(parcel).catch(() => undefined)
+        one.came = now?.files.find((file) => file.id === one.id)?.came ?? one.came
+      }
+    }
+    under.delete(one.id)
+    changed()
+  }
+
+  function drop(id: number) {
+    under.delete(id)
+  }
+
+  return { under, take, drop }
+}
