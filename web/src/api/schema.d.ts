@@ -3651,6 +3651,8 @@ export interface components {
             upToFile: number;
             /** Format: int64 */
             upToMail: number;
+            /** Format: date-time */
+            upToTaken: string | null;
         };
         BinRow: {
             /** Format: int64 */
@@ -5376,10 +5378,15 @@ export interface components {
             mails: number;
             messages: components["schemas"]["Wrote"][];
             sendings: components["schemas"]["Rang"][];
+            /** Format: int32 */
+            taken: number;
+            takings: components["schemas"]["Taking"][];
             /** Format: int64 */
             upToFile: number;
             /** Format: int64 */
             upToMail: number;
+            /** Format: date-time */
+            upToTaken: string;
         };
         RootView: {
             found: components["schemas"]["Found"];
@@ -5683,6 +5690,18 @@ export interface components {
             itemWhy: string;
             person: string;
             personWhy: string;
+        };
+        Taking: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            linkId: number;
+            parcel: string;
+            /** Format: int64 */
+            parcelId: number;
+            person: string;
         };
         Target: {
             /** Format: int64 */

@@ -3,7 +3,7 @@ import { light } from '../api/light'
 import { ApiProblem } from '../api/problem'
 import type { components } from '../api/schema'
 import { language, text } from '../text/sender'
-import { begunWith } from '../light/begun'
+import { begunWith, sentLanguage } from '../light/begun'
 
 export type Page = components['schemas']['Page']
 export type PageItem = components['schemas']['PageItem']
@@ -64,7 +64,8 @@ export function usePage() {
       page.value = came.page
       return seen()
     }
-    if (came?.problem && !ticket.value && !submission) {
+    // Whoever chose another language here before reads a refusal in that one.
+    if (came?.problem && language.value === sentLanguage && !ticket.value && !submission) {
       problem.value = ApiProblem.read(came.problem.status, JSON.stringify(came.problem))
       return
     }

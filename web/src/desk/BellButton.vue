@@ -10,13 +10,13 @@ import { sayProblem } from './say'
 
 /** What came since this coordinator last looked, as it comes; nothing when there is nothing. */
 const t = text.bell
-const { value: rings, load } = useRead(['bell'], desk.bell, { on: (event) => ['arrival', 'letter', 'held', 'filing'].includes(event.type) })
-const count = computed(() => (rings.value ? rings.value.files + rings.value.mails : 0))
+const { value: rings, load } = useRead(['bell'], desk.bell, { on: (event) => ['arrival', 'letter', 'held', 'filing', 'parcel'].includes(event.type) })
+const count = computed(() => (rings.value ? rings.value.files + rings.value.mails + rings.value.taken : 0))
 const MOST = 99
 
 async function seen() {
   try {
-    await desk.bellSeen(rings.value!.upToFile, rings.value!.upToMail)
+    await desk.bellSeen(rings.value!)
   } catch (error) {
     sayProblem(error)
   }
@@ -48,6 +48,10 @@ const near = ref(false)
           <li v-for="one in rings!.sendings" :key="one.fileId">
             <RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }" @click="open = false">{{ one.person }}</RouterLink> <IdentityMark :identity="one.identity" /> <span class="quiet">{{ dayAndTime(one.at) }}</span>
             <p class="quiet">{{ t.files(one.files) }}, {{ one.round }}</p>
+          </li>
+          <li v-for="one in rings!.takings" :key="`t${one.linkId}`">
+            <RouterLink :to="{ name: 'parcel', params: { id: one.parcelId } }" @click="open = false">{{ one.person || text.parcels.anybody }}</RouterLink> <span class="quiet">{{ dayAndTime(one.at) }}</span>
+            <p class="quiet">{{ t.took(one.files, one.parcel) }}</p>
           </li>
         </ul>
         <ElButton size="small" @click="seen">{{ t.seen }}</ElButton>

@@ -107,6 +107,12 @@ nav a.here {
   background: repeating-linear-gradient(90deg, var(--oak) 0 11px, transparent 11px 14px) bottom / 100% 4px no-repeat;
   font-weight: 600;
 }
+@media (max-width: 1400px) {
+  /* Times say their zone where it is not the office's. */
+  .bar .zone {
+    display: none;
+  }
+}
 @media (max-width: 1200px) {
   /* What can be done without goes first; then the tabs get a line of their own. */
   .bar {

@@ -22,7 +22,7 @@ const standing = computed(() => (props.file.gone ? text.gone : usedUp.value ? te
         <span class="quiet">{{ sizeWords(file.bytes) }}<template v-if="standing"> · {{ standing }}</template></span>
       </span>
       <span v-if="!file.gone" class="ways">
-        <button v-if="file.look !== 'NONE'" class="button small" type="button" :aria-expanded="looking" :aria-label="text.lookNamed(file.name)" @click="looking = !looking">{{ looking ? text.fold : text.look }}</button>
+        <button v-if="file.look !== 'NONE'" class="button small" type="button" :aria-expanded="looking" :aria-label="looking ? `${text.fold}: ${file.name}` : text.lookNamed(file.name)" @click="looking = !looking">{{ looking ? text.fold : text.look }}</button>
         <a v-if="!usedUp" class="button small" :href="href" :aria-label="text.takeNamed(file.name)" download @click="emit('take')">{{ text.take }}</a>
       </span>
     </div>

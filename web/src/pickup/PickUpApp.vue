@@ -56,7 +56,7 @@ onMounted(begin)
     <div class="top"><LanguageChoice :label="text.language" :speak="speak" /></div>
     <PasscodeForm v-if="passcodeNeeded && !page" :unlock="unlock" :text="text" />
 
-    <section v-else-if="problem && (!page || problem.status !== 0)" class="plain">
+    <section v-else-if="problem && (!page || problem.status !== 0)" class="refusal">
       <OakMark :size="44" />
       <h1>{{ problem.status === 0 ? text.unreachable : problem.title }}</h1>
       <p v-if="problem.status !== 0">{{ problem.detail }}</p>
@@ -135,7 +135,7 @@ main {
   display: flex;
   margin-bottom: 8px;
 }
-.plain {
+.refusal {
   display: grid;
   gap: 14px;
   justify-items: start;

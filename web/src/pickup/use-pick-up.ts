@@ -2,7 +2,7 @@ import { computed, ref } from 'vue'
 import { light } from '../api/light'
 import { ApiProblem } from '../api/problem'
 import type { components } from '../api/schema'
-import { begunWith } from '../light/begun'
+import { begunWith, sentLanguage } from '../light/begun'
 import { language } from '../text/speaking'
 
 export type PickUp = components['schemas']['PickUp']
@@ -53,7 +53,8 @@ export function usePickUp() {
       page.value = came.page
       return seen()
     }
-    if (came?.problem) {
+    // Whoever chose another language here before reads a refusal in that one.
+    if (came?.problem && language.value === sentLanguage) {
       problem.value = ApiProblem.read(came.problem.status, JSON.stringify(came.problem))
       return
     }

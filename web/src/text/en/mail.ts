@@ -98,6 +98,7 @@ export const bell = {
   nothing: 'Nothing has come since you last looked.',
   files: '1 file | {0} files',
   wrote: 'wrote: {0}',
+  took: 'took 1 file of {1} | took {0} files of {1}',
   seen: 'I have seen it',
 } as const
 

@@ -107,7 +107,6 @@ export const parcels = {
   person: 'Person',
   seen: 'Page seen',
   took: 'Taken',
-  last: 'Last',
   letterColumn: 'Letter',
   notSeen: 'not yet',
   tookOf: '{0} of {1} files',

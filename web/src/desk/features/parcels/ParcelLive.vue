@@ -117,7 +117,6 @@ const at = (field: string) => changeProblem.value?.at(field) ?? ''
             <th scope="col">{{ t.letterColumn }}</th>
             <th scope="col">{{ t.seen }}</th>
             <th scope="col">{{ t.took }}</th>
-            <th scope="col">{{ t.last }}</th>
             <th scope="col"><span class="hidden-text">{{ t.menu }}</span></th>
           </tr>
         </thead>

@@ -19,11 +19,11 @@ const MOST_DAYS = 180
 
 <template>
   <div class="terms">
+    <ElRadioGroup v-model="form.ends" :aria-label="t.until">
+      <ElRadio value="days">{{ t.window.days }}</ElRadio>
+      <ElRadio value="until">{{ t.window.until }}</ElRadio>
+    </ElRadioGroup>
     <div class="row">
-      <ElRadioGroup v-model="form.ends" :aria-label="t.until">
-        <ElRadio value="days">{{ t.window.days }}</ElRadio>
-        <ElRadio value="until">{{ t.window.until }}</ElRadio>
-      </ElRadioGroup>
       <template v-if="form.ends === 'days'">
         <ElInputNumber v-model="form.days" class="days" :min="1" :max="MOST_DAYS" :controls="false" :aria-label="t.days" :aria-invalid="!!errorAt('days')" aria-describedby="parcel-ends-error" />
         <ElButton v-for="days in OFFERED_DAYS" :key="days" size="small" :aria-pressed="form.days === days" @click="form.days = days">{{ t.day(days) }}</ElButton>
@@ -96,6 +96,7 @@ fieldset {
   border: 0;
 }
 legend {
+  padding: 0;
   font-weight: 600;
 }
 .step .error {

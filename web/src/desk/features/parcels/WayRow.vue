@@ -82,11 +82,13 @@ async function newAddress() {
       <strong v-if="way.files >= full.files.length && way.files > 0">{{ t.everything }}</strong><template v-else>{{ t.tookOf(way.files, full.files.length) }}</template>
       <span v-if="way.begun > 0" class="quiet">, {{ t.tookBegun(way.begun) }}</span>
       <span v-if="way.times > way.files" class="quiet"> ({{ t.tookTimes(way.times) }})</span>
+      <div v-if="way.lastAt" class="quiet">{{ dayAndTime(way.lastAt) }}</div>
     </td>
-    <td>{{ way.lastAt ? dayAndTime(way.lastAt) : '' }}</td>
-    <td class="acts">
+    <td>
+      <div class="acts">
       <ElButton v-if="!way.withdrawn && live" size="small" :aria-label="`${t.copyLink}: ${who}`" @click="copyLink">{{ t.copyLink }}</ElButton>
       <NamedMenu v-if="acts.length > 0" small :label="t.menu" :names="acts.map((act) => act.label)" @pick="(n) => void acts[n]!.run()" />
+      </div>
     </td>
   </tr>
 </template>

@@ -88,3 +88,7 @@ CREATE INDEX parcel_act_by_parcel ON parcel_act (parcel_id, id);
 -- A letter about a parcel tells of the link of one person.
 ALTER TABLE letter ADD COLUMN parcel_link_id BIGINT REFERENCES parcel_link;
 CREATE INDEX letter_by_parcel_link ON letter (parcel_link_id);
+
+-- Up to when each coordinator was told of what was taken away, by the bell and by mail.
+ALTER TABLE bell_look ADD COLUMN taken_at TIMESTAMP(9) WITH TIME ZONE DEFAULT CURRENT_TIMESTAMP NOT NULL;
+ALTER TABLE digest_setting ADD COLUMN told_taken TIMESTAMP(9) WITH TIME ZONE DEFAULT CURRENT_TIMESTAMP NOT NULL;

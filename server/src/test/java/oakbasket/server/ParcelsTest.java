@@ -23,6 +23,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
+import oakbasket.server.digest.DigestLooks;
 import oakbasket.server.parcel.Parcels;
 import oakbasket.server.post.ParcelReminders;
 import oakbasket.server.post.Postman;
@@ -422,6 +423,32 @@ class ParcelsTest {
         assertThat(cy.take(1, "own.txt").status()).isEqualTo(200);
         parcel.desk.post("/api/removals/" + received + "/undo", "");
         assertThat(cy.take(2, "x").response().body()).isEqualTo(TestRound.pdf("to go"));
+    }
+
+    /** The bell and the digest tell whoever handed something out what was taken, once. */
+    @Test
+    void whoHandsOutIsToldWhatWasTaken() {
+        Http desk = Http.desk();
+        TestParcel parcel = new TestParcel().person("Fay Brook").file("a.txt", new byte[] {65}).file("b.txt", new byte[] {66, 67}).handOut();
+        JsonNode before = desk.get("/api/bell").json();
+        desk.post("/api/bell/seen", Http.JSON.createObjectNode().put("upToFile", before.path("upToFile").asLong()).put("upToMail", before.path("upToMail").asLong()).put("upToTaken", before.path("upToTaken").asString()).toString());
+        assertThat(desk.put("/api/digest", "{\"plan\":\"AT_ONCE\",\"muted\":[]}").status()).isEqualTo(200);
+        try {
+            parcel.taker("Fay Brook").all();
+            JsonNode rings = desk.get("/api/bell").json();
+            assertThat(rings.path("takings").valueStream().filter(one -> one.path("person").asString().equals("Fay Brook")).map(one -> one.path("files").asInt())).containsExactly(2);
+            assertThat(rings.path("taken").asInt()).isGreaterThanOrEqualTo(2);
+            RunningApp.CLOCK.set(RunningApp.CLOCK.instant().plusSeconds(3_600));
+            int letters = Outbox.to("Robin Fenn").size();
+            DigestLooks.twice(RunningApp.bean(DigestLooks.TYPE));
+            List<jakarta.mail.internet.MimeMessage> told = Outbox.to("Robin Fenn");
+            assertThat(told).hasSize(letters + 1);
+            assertThat(Outbox.text(told.get(letters))).contains("Fay Brook, Mon 1 Jun", "2 files of “" + parcel.sheet.path("title").asString() + "”", "/parcels/" + parcel.id);
+            desk.post("/api/bell/seen", Http.JSON.createObjectNode().put("upToFile", rings.path("upToFile").asLong()).put("upToMail", rings.path("upToMail").asLong()).put("upToTaken", rings.path("upToTaken").asString()).toString());
+            assertThat(desk.get("/api/bell").text()).doesNotContain("Fay Brook");
+        } finally {
+            desk.put("/api/digest", "{\"plan\":\"NEVER\",\"muted\":[]}");
+        }
     }
 
     @Test

@@ -1,5 +1,6 @@
 package oakbasket.server.bell;
 
+import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -14,11 +15,13 @@ import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.digest.Digests;
 import oakbasket.server.inward.MailedMessages;
+import oakbasket.server.parcel.TakenAway;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Known;
 import oakbasket.server.storage.Transactions;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
 /** Tells each coordinator what came since they last looked, without what they muted and what was put in at the desk. */
@@ -42,9 +45,10 @@ public class Bell {
      * What came.
      *
      * @param files how many since the last look, as far as they are counted
-     * @param upToFile and {@code upToMail}: what is seen once this was looked at
+     * @param taken how many files of their own parcels were taken away
+     * @param upToFile and {@code upToMail}, {@code upToTaken}: what is seen once this was looked at
      */
-    record Rings(int files, int mails, long upToFile, long upToMail, List<Rang> sendings, List<Wrote> messages) {
+    record Rings(int files, int mails, int taken, long upToFile, long upToMail, Instant upToTaken, List<Rang> sendings, List<Wrote> messages, List<TakenAway.Taking> takings) {
     }
 
     private static final int MOST_FILES = 1_000;
@@ -58,9 +62,11 @@ public class Bell {
     private final Rounds rounds;
     private final Digests digests;
     private final MailedMessages mails;
+    private final TakenAway taken;
     private final Transactions transactions;
+    private final Clock clock;
 
-    Bell(BellTable table, ReceivedFiles files, Submissions submissions, Baskets baskets, Rounds rounds, Digests digests, MailedMessages mails, Transactions transactions) {
+    Bell(BellTable table, ReceivedFiles files, Submissions submissions, Baskets baskets, Rounds rounds, Digests digests, MailedMessages mails, TakenAway taken, Transactions transactions, Clock clock) {
         this.table = table;
         this.files = files;
         this.submissions = submissions;
@@ -68,14 +74,16 @@ public class Bell {
         this.rounds = rounds;
         this.digests = digests;
         this.mails = mails;
+        this.taken = taken;
         this.transactions = transactions;
+        this.clock = clock;
     }
 
     /** What came since the account looked; what was here before it first did is not told. */
     Rings of(long account) {
         long newest = files.newestId();
         BellLook look = table.of(account).orElseGet(() -> {
-            BellLook first = new BellLook(account, newest, mails.newestId());
+            BellLook first = new BellLook(account, newest, mails.newestId(), clock.instant());
             transactions.quickly(() -> table.put(first));
             return first;
         });
@@ -90,8 +98,10 @@ public class Bell {
         Map<Long, String> titles = rounds.all().stream().collect(Collectors.toMap(Rounds.Head::id, Rounds.Head::title));
         List<Rang> rang = bySending.values().stream().limit(MOST_SENDINGS).map(sent -> rang(sent, Known.in(sendings, sent.get(0).submissionId()), people, titles)).toList();
         List<MailedMessages.MailedMessage> wrote = mails.since(look.mailId());
-        return new Rings(came.size(), wrote.size(), newest, mails.newestId(), rang, wrote.stream().limit(MOST_SENDINGS)
-                .map(one -> new Wrote(one.id(), one.name().isEmpty() ? one.fromName().isEmpty() ? one.fromAddress() : one.fromName() : one.name(), one.subject(), one.at())).toList());
+        Instant now = clock.instant();
+        List<TakenAway.Taking> took = taken.of(account, look.takenAt(), now);
+        return new Rings(came.size(), wrote.size(), took.stream().mapToInt(TakenAway.Taking::files).sum(), newest, mails.newestId(), now, rang, wrote.stream().limit(MOST_SENDINGS)
+                .map(one -> new Wrote(one.id(), one.name().isEmpty() ? one.fromName().isEmpty() ? one.fromAddress() : one.fromName() : one.name(), one.subject(), one.at())).toList(), took.stream().limit(MOST_SENDINGS).toList());
     }
 
     private static Rang rang(List<ReceivedFile> sent, Submission sending, Map<Long, String> people, Map<Long, String> titles) {
@@ -101,7 +111,9 @@ public class Bell {
     }
 
     /** Notes that everything up to these numbers was seen; what is beyond the newest counts as the newest. */
-    public void seen(long account, long file, long mail) {
-        transactions.durably(() -> table.put(new BellLook(account, Math.min(file, files.newestId()), Math.min(mail, mails.newestId()))));
+    public void seen(long account, long file, long mail, @Nullable Instant taken) {
+        Instant now = clock.instant();
+        Instant upTo = taken == null || taken.isAfter(now) ? now : taken;
+        transactions.durably(() -> table.put(new BellLook(account, Math.min(file, files.newestId()), Math.min(mail, mails.newestId()), upTo)));
     }
 }

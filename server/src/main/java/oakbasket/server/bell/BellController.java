@@ -1,6 +1,8 @@
 package oakbasket.server.bell;
 
+import java.time.Instant;
 import oakbasket.server.account.Account;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -14,7 +16,7 @@ import org.springframework.web.bind.annotation.RestController;
 class BellController {
 
     /** Up to where somebody has looked. */
-    record BellSeen(long upToFile, long upToMail) {
+    record BellSeen(long upToFile, long upToMail, @Nullable Instant upToTaken) {
     }
 
     private final Bell bell;
@@ -32,6 +34,6 @@ class BellController {
     @PostMapping("/api/bell/seen")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void bellSeen(@RequestBody BellSeen seen, @AuthenticationPrincipal Account account) {
-        bell.seen(account.id(), seen.upToFile(), seen.upToMail());
+        bell.seen(account.id(), seen.upToFile(), seen.upToMail(), seen.upToTaken());
     }
 }

@@ -89,13 +89,14 @@ class DemoData implements ApplicationRunner {
     private final Board board;
     private final Bell bell;
     private final DemoLinks demoLinks;
+    private final DemoParcels demoParcels;
     private final DemoFiling demoFiling;
     private final Transactions transactions;
     private final Settings settings;
     private final Instant now;
 
     DemoData(AccountService accounts, Contacts contacts, Rounds rounds, Drafts drafts, Opening opening, Baskets baskets, Submissions submissions, Links links, Uploads uploads,
-            ReceivedFiles files, Calendars calendars, SeriesRounds series, Templates templates, Claims claims, Letters letters, Board board, Bell bell, DemoLinks demoLinks, DemoFiling demoFiling, Transactions transactions, Settings settings, Clock clock) {
+            ReceivedFiles files, Calendars calendars, SeriesRounds series, Templates templates, Claims claims, Letters letters, Board board, Bell bell, DemoLinks demoLinks, DemoParcels demoParcels, DemoFiling demoFiling, Transactions transactions, Settings settings, Clock clock) {
         this.accounts = accounts;
         this.contacts = contacts;
         this.rounds = rounds;
@@ -114,6 +115,7 @@ class DemoData implements ApplicationRunner {
         this.board = board;
         this.bell = bell;
         this.demoLinks = demoLinks;
+        this.demoParcels = demoParcels;
         this.demoFiling = demoFiling;
         this.transactions = transactions;
         this.settings = settings;
@@ -141,8 +143,9 @@ class DemoData implements ApplicationRunner {
                 List.of(), today().plusDays(34), "", false, plan(-7)), account);
         keptForNextTime(account);
         demoLinks.make(account);
+        demoParcels.make(account);
         accounts.backdateLook(account, daysAgo(1, 12));
-        bell.seen(account, Long.MAX_VALUE, Long.MAX_VALUE);
+        bell.seen(account, Long.MAX_VALUE, Long.MAX_VALUE, null);
         LOG.info("Demo data made. Sign in as {} with the password “{}”. The passcode of “Placement portfolios” is “{}”.", EMAIL, PASSWORD, PASSCODE);
     }
 

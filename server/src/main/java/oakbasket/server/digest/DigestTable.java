@@ -10,7 +10,7 @@ import org.springframework.stereotype.Repository;
 @Repository
 class DigestTable {
 
-    private static final String SELECT = "SELECT account_id, plan, muted, told_file, told_at, problem FROM digest_setting ";
+    private static final String SELECT = "SELECT account_id, plan, muted, told_file, told_at, told_taken, problem FROM digest_setting ";
 
     private final JdbcClient jdbc;
 
@@ -28,14 +28,14 @@ class DigestTable {
 
     void put(Wanted wanted) {
         jdbc.sql("""
-                MERGE INTO digest_setting (account_id, plan, muted, told_file, told_at, problem) KEY (account_id)
-                VALUES (:account, :plan, :muted, :file, :at, :problem)""").param("account", wanted.accountId()).param("plan", wanted.plan().name()).param("muted", wanted.muted())
+                MERGE INTO digest_setting (account_id, plan, muted, told_file, told_at, told_taken, problem) KEY (account_id)
+                VALUES (:account, :plan, :muted, :file, :at, :taken, :problem)""").param("taken", wanted.toldTaken()).param("account", wanted.accountId()).param("plan", wanted.plan().name()).param("muted", wanted.muted())
                 .param("file", wanted.toldFile()).param("at", wanted.toldAt()).param("problem", wanted.problem()).update();
     }
 
-    /** Remembers up to which file was told, where nobody changed what is wanted meanwhile. */
-    int told(Wanted before, long file, Instant at, String problem) {
-        return jdbc.sql("UPDATE digest_setting SET told_file = :file, told_at = :at, problem = :problem WHERE account_id = :account AND told_file = :before").param("file", file).param("at", at)
-                .param("problem", problem).param("account", before.accountId()).param("before", before.toldFile()).update();
+    /** Remembers up to what was told, where nobody changed what is wanted meanwhile. */
+    int told(Wanted before, long file, Instant at, Instant taken, String problem) {
+        return jdbc.sql("UPDATE digest_setting SET told_file = :file, told_at = :at, told_taken = :taken, problem = :problem WHERE account_id = :account AND told_file = :before").param("file", file).param("at", at)
+                .param("taken", taken).param("problem", problem).param("account", before.accountId()).param("before", before.toldFile()).update();
     }
 }

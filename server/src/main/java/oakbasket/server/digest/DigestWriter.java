@@ -11,6 +11,7 @@ import oakbasket.server.Settings;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
+import oakbasket.server.parcel.TakenAway;
 import oakbasket.server.post.LinkAddress;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.round.Rounds;
@@ -46,8 +47,8 @@ class DigestWriter {
     private record Sent(long submission, long basket) {
     }
 
-    /** The text about these files, which came after one another. */
-    String body(List<ReceivedFile> came) {
+    /** The text about these files, which came after one another, and about what was taken away. */
+    String body(List<ReceivedFile> came, List<TakenAway.Taking> took) {
         Map<Long, String> people = baskets.names(came.stream().map(ReceivedFile::basketId).distinct().toList());
         Map<Long, Submission> sendings = submissions.byIds(came.stream().map(ReceivedFile::submissionId).distinct().toList()).stream().collect(Collectors.toMap(Submission::id, one -> one));
         Map<Long, Map<Sent, List<ReceivedFile>>> byRound = new LinkedHashMap<>();
@@ -65,6 +66,11 @@ class DigestWriter {
                 }
             }
             text.append('\n');
+        }
+        if (!took.isEmpty()) {
+            text.append(words.of("digest.taken")).append('\n');
+            took.forEach(one -> text.append(words.of("digest.taking", one.person().isEmpty() ? words.of("digest.anybody") : LinkAddress.plain(one.person()), AT.format(one.at().atZone(settings.zone())), one.files(),
+                    LinkAddress.plain(one.parcel()), links.base() + "/parcels/" + one.parcelId())).append('\n'));
         }
         return words.of("digest.body", settings.office(), text.toString().strip(), left == 0 ? "" : words.of("digest.left", left), links.base());
     }

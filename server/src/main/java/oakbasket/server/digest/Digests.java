@@ -1,6 +1,7 @@
 package oakbasket.server.digest;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -8,6 +9,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import oakbasket.core.digest.DigestPlan;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
@@ -19,6 +21,7 @@ import oakbasket.server.basket.Submissions;
 import oakbasket.server.mail.MailTrouble;
 import oakbasket.server.mail.Mailer;
 import oakbasket.server.mail.OutgoingMail;
+import oakbasket.server.parcel.TakenAway;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
@@ -36,12 +39,14 @@ public class Digests {
 
     static final int MOST_MUTED = 200;
     private static final int MOST_FILES = 2_000;
+    private static final Duration NOTING = Duration.ofSeconds(5);
     private static final Logger LOG = LoggerFactory.getLogger(Digests.class);
 
     private final DigestTable table;
     private final DigestWriter writer;
     private final ReceivedFiles files;
     private final Submissions submissions;
+    private final TakenAway taken;
     private final AccountService accounts;
     private final Mailer mailer;
     private final Transactions transactions;
@@ -51,11 +56,12 @@ public class Digests {
     /** The newest file of the look before. Whatever has a lower number is recorded by now, or never will be. */
     private volatile @Nullable Long seen;
 
-    Digests(DigestTable table, DigestWriter writer, ReceivedFiles files, Submissions submissions, AccountService accounts, Mailer mailer, Transactions transactions, Settings settings, Words words, Clock clock) {
+    Digests(DigestTable table, DigestWriter writer, ReceivedFiles files, Submissions submissions, TakenAway taken, AccountService accounts, Mailer mailer, Transactions transactions, Settings settings, Words words, Clock clock) {
         this.table = table;
         this.writer = writer;
         this.files = files;
         this.submissions = submissions;
+        this.taken = taken;
         this.accounts = accounts;
         this.mailer = mailer;
         this.transactions = transactions;
@@ -66,7 +72,7 @@ public class Digests {
 
     /** How an account is told; never, where it said nothing. */
     Wanted of(long account) {
-        return table.of(account).orElseGet(() -> new Wanted(account, DigestPlan.NEVER, "", files.newestId(), clock.instant(), ""));
+        return table.of(account).orElseGet(() -> new Wanted(account, DigestPlan.NEVER, "", files.newestId(), clock.instant(), clock.instant(), ""));
     }
 
     /** Rounds an account is not told of. */
@@ -86,7 +92,7 @@ public class Digests {
         Wanted before = of(account);
         boolean begins = before.plan() == DigestPlan.NEVER;
         transactions.durably(() -> table.put(new Wanted(account, plan, new TreeSet<>(muted).stream().map(String::valueOf).collect(Collectors.joining(",")),
-                begins ? files.newestId() : before.toldFile(), begins ? clock.instant() : before.toldAt(), "")));
+                begins ? files.newestId() : before.toldFile(), begins ? clock.instant() : before.toldAt(), begins ? clock.instant() : before.toldTaken(), "")));
         return of(account);
     }
 
@@ -110,30 +116,35 @@ public class Digests {
     private void tell(Wanted wanted, long upTo) {
         Instant now = clock.instant();
         List<ReceivedFile> came = files.between(wanted.toldFile(), upTo, MOST_FILES);
-        if (came.isEmpty()) {
+        // What is just being noted may be of a moment ago.
+        Instant upToTaken = now.minus(NOTING);
+        List<TakenAway.Taking> took = upToTaken.isAfter(wanted.toldTaken()) ? taken.of(wanted.accountId(), wanted.toldTaken(), upToTaken) : List.of();
+        if (came.isEmpty() && took.isEmpty()) {
             return;
         }
-        long last = came.get(came.size() - 1).id();
+        long last = came.isEmpty() ? wanted.toldFile() : came.get(came.size() - 1).id();
         List<ReceivedFile> told = told(came, muted(wanted));
-        if (told.isEmpty()) {
-            transactions.durably(() -> table.told(wanted, last, wanted.toldAt(), ""));
+        if (told.isEmpty() && took.isEmpty()) {
+            transactions.durably(() -> table.told(wanted, last, wanted.toldAt(), wanted.toldTaken(), ""));
             return;
         }
-        Instant oldest = told.stream().map(ReceivedFile::receivedAt).min(Instant::compareTo).orElse(now);
-        Instant newest = told.stream().map(ReceivedFile::receivedAt).max(Instant::compareTo).orElse(now);
+        List<Instant> moments = Stream.concat(told.stream().map(ReceivedFile::receivedAt), took.stream().map(TakenAway.Taking::at)).sorted().toList();
+        Instant oldest = moments.get(0);
+        Instant newest = moments.get(moments.size() - 1);
         if (wanted.plan().due(wanted.toldAt(), oldest, newest, now, settings.zone())) {
             Account account = accounts.current(wanted.accountId());
             Person person = new Person(account.name(), MailAddress.parse(account.email()));
             String from = settings.letterSender();
             // The same files give the same id, so that a letter sent again after a crash can be told from another one.
-            String id = "oak-digest-" + wanted.accountId() + "-" + wanted.toldFile() + "-" + last + from.substring(from.lastIndexOf('@'));
+            String id = "oak-digest-" + wanted.accountId() + "-" + wanted.toldFile() + "-" + last + (took.isEmpty() ? "" : "-" + wanted.toldTaken().toEpochMilli()) + from.substring(from.lastIndexOf('@'));
             try {
-                mailer.send(new OutgoingMail(id, person, person, words.of("digest.subject", told.size()), writer.body(told), now));
-                transactions.durably(() -> table.told(wanted, last, now, ""));
+                mailer.send(new OutgoingMail(id, person, person, told.isEmpty() ? words.of("digest.taken-subject", took.stream().mapToInt(TakenAway.Taking::files).sum()) : words.of("digest.subject", told.size()),
+                        writer.body(told, took), now));
+                transactions.durably(() -> table.told(wanted, last, now, took.isEmpty() ? wanted.toldTaken() : upToTaken, ""));
             } catch (MailTrouble trouble) {
                 String why = words.of(trouble.reason());
                 LOG.warn("What came could not be told to account {}: {}", wanted.accountId(), why);
-                transactions.durably(() -> table.told(wanted, wanted.toldFile(), wanted.toldAt(), why));
+                transactions.durably(() -> table.told(wanted, wanted.toldFile(), wanted.toldAt(), wanted.toldTaken(), why));
             }
         }
     }

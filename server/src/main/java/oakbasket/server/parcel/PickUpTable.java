@@ -71,14 +71,12 @@ class PickUpTable {
                 FROM pick_up WHERE link_id = ANY(?) GROUP BY link_id, file_id""").param(some).query(Tally.class).list());
     }
 
-    long newest() {
-        return jdbc.sql("SELECT COALESCE(MAX(id), 0) FROM pick_up").query(Long.class).single();
-    }
-
-    /** Files taken away whole after a moment and up to another, the earliest first. */
-    List<Took> took(Instant after, Instant upTo, int most) {
-        return jdbc.sql("SELECT id, link_id, file_id, caller, whole_at FROM pick_up WHERE whole_at > :after AND whole_at <= :upTo ORDER BY whole_at, id FETCH FIRST :most ROWS ONLY").param("after", after)
-                .param("upTo", upTo).param("most", most).query(Took.class).list();
+    /** Files of somebody's parcels that were taken away whole after a moment and up to another, the earliest first. */
+    List<Took> took(long account, Instant after, Instant upTo, int most) {
+        return jdbc.sql("""
+                SELECT u.id, u.link_id, u.file_id, u.caller, u.whole_at FROM pick_up u JOIN parcel_link l ON l.id = u.link_id JOIN parcel p ON p.id = l.parcel_id
+                WHERE u.whole_at > :after AND u.whole_at <= :upTo AND p.account_id = :account ORDER BY u.whole_at, u.id FETCH FIRST :most ROWS ONLY""").param("account", account)
+                .param("after", after).param("upTo", upTo).param("most", most).query(Took.class).list();
     }
 
     /** The last ones of some links, the newest first. */

@@ -169,8 +169,8 @@ public class PickUps {
         return table.lastOf(links, most).stream().map(one -> new Took(one.linkId(), one.fileId(), one.caller(), one.wholeAt())).toList();
     }
 
-    /** Files taken away after a moment and up to another, the earliest first. */
-    public List<Took> between(Instant after, Instant upTo, int most) {
-        return table.took(after, upTo, most).stream().map(one -> new Took(one.linkId(), one.fileId(), one.caller(), one.wholeAt())).toList();
+    /** Files of somebody's parcels that were taken away after a moment and up to another, the earliest first. */
+    List<Took> between(long account, Instant after, Instant upTo, int most) {
+        return table.took(account, after, upTo, most).stream().map(one -> new Took(one.linkId(), one.fileId(), one.caller(), one.wholeAt())).toList();
     }
 }
