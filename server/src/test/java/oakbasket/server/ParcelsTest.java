@@ -27,6 +27,7 @@ import oakbasket.server.digest.DigestLooks;
 import oakbasket.server.parcel.Parcels;
 import oakbasket.server.post.ParcelReminders;
 import oakbasket.server.post.Postman;
+import oakbasket.server.security.Limits;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -41,6 +42,10 @@ class ParcelsTest {
     @BeforeEach
     void now() {
         RunningApp.CLOCK.set(NOW);
+        // Other tests ask for links that do not exist, from this address too.
+        for (int n = 0; n < 60; n++) {
+            RunningApp.bean(Limits.class).giveBack(Limits.Kind.UNKNOWN_LINK, "127.0.0.1");
+        }
     }
 
     private static byte[] content(long seed, int length) {
@@ -103,9 +108,9 @@ class ParcelsTest {
         assertThat(all.get(folder + "Pru Alder - Consent.pdf")).isEqualTo(TestRound.pdf("signed"));
         assertThat(unzipped(quill.http().get("/d/" + quill.token() + "/chosen.zip?files=2").response().body())).hasSize(1);
 
-        JsonNode way = parcel.way("Quill Reed");
+        // One alone, both, one alone.
+        JsonNode way = parcel.took("Quill Reed", 4);
         assertThat(way.path("files").asInt()).isEqualTo(2);
-        assertThat(way.path("times").asInt()).as("one alone, both, one alone").isEqualTo(4);
         assertThat(way.path("seenAt").isNull()).isFalse();
         assertThat(parcel.way("Pru Alder").path("times").asInt()).isZero();
         JsonNode listed = parcel.full().path("parcel");
@@ -131,7 +136,7 @@ class ParcelsTest {
         Http.Answer rest = rae.take(1, "map.tif", "Range", "bytes=100000-", "If-Range", tag);
         assertThat(rest.status()).isEqualTo(206);
         assertThat(rest.response().body()).isEqualTo(Arrays.copyOfRange(MAP, 100_000, MAP.length));
-        assertThat(parcel.way("Rae Brook").path("times").asInt()).isEqualTo(1);
+        parcel.took("Rae Brook", 1);
         assertThat(rae.take(1, "map.tif", "Range", "bytes=-5").response().body()).as("the last bytes once more go on with it").isEqualTo(Arrays.copyOfRange(MAP, MAP.length - 5, MAP.length));
         assertThat(rae.take(1, "map.tif", "Range", "bytes=100-", "If-Range", "\"another\"").status()).as("of another version the whole").isEqualTo(200);
         Http.Answer beyond = rae.take(1, "map.tif", "Range", "bytes=300000-");
@@ -164,11 +169,11 @@ class ParcelsTest {
             // From its beginning and from its middle; the client goes while a part of what it asked for has not left the server.
             assertThat(readAndGo("/d/" + sol.token() + "/1/large.bin", n % 2 == 0 ? 0 : 20_000_000, 100_000)).isTrue();
         }
-        JsonNode way = Waiting.until(() -> parcel.way("Sol Tarn"), one -> one.path("times").asInt() == 0);
-        assertThat(way.path("begun").asInt()).as("it broke off, and is one").isEqualTo(1);
+        JsonNode way = Waiting.until(() -> parcel.way("Sol Tarn"), one -> one.path("begun").asInt() > 0);
+        assertThat(way.path("times").asInt() + " " + way.path("begun").asInt()).as("it broke off, and is one").isEqualTo("0 1");
         Http.Answer whole = sol.take(1, "large.bin");
         assertThat(Http.sha256(whole.response().body())).isEqualTo(Http.sha256(large));
-        assertThat(parcel.way("Sol Tarn").path("times").asInt()).isEqualTo(1);
+        parcel.took("Sol Tarn", 1);
         assertThat(sol.take(1, "large.bin", "Range", "bytes=119999990-").status()).as("what was on the line may be asked for again").isEqualTo(206);
         Http.Answer again = sol.take(1, "large.bin");
         assertThat(again.status()).isEqualTo(410);
@@ -278,6 +283,8 @@ class ParcelsTest {
         deliver();
         parcel.taker("Vera Sedge").all();
         parcel.taker("Wim Sedge").take(1, "a.txt");
+        parcel.took("Vera Sedge", 2);
+        parcel.took("Wim Sedge", 1);
         ParcelReminders reminders = RunningApp.bean(ParcelReminders.class);
         reminders.look();
         RunningApp.CLOCK.set(Instant.parse("2026-06-12T07:59:00Z"));
@@ -293,6 +300,7 @@ class ParcelsTest {
         assertThat(Outbox.text(Outbox.to("Wim Sedge").get(1))).contains("b.txt").doesNotContain("a.txt");
         assertThat(parcel.act("again").json().path("count").asInt()).as("those two, by hand").isEqualTo(2);
         parcel.taker("Wim Sedge").take(2, "b.txt");
+        parcel.took("Wim Sedge", 2);
         parcel.act("stop");
         deliver();
         assertThat(parcel.desk.get("/api/parcels/" + parcel.id + "/letters").json().valueStream().limit(2).map(one -> one.path("state").asString() + " " + one.path("trouble").asString())).containsOnly("STOPPED PARCEL_OVER");
@@ -379,6 +387,7 @@ class ParcelsTest {
         parcel.desk.post("/api/parcels/" + parcel.id + "/picked", "{\"files\":[" + received.path("id") + "]}");
         parcel.handOut();
         parcel.taker("Bea Holt").take(1, "own.bin");
+        parcel.took("Bea Holt", 1);
         Path folder = RunningApp.DATA.resolve("parcels");
         Parcels parcels = RunningApp.bean(Parcels.class);
         RunningApp.CLOCK.set(Instant.parse("2026-07-15T08:59:00Z"));
@@ -435,6 +444,7 @@ class ParcelsTest {
         assertThat(desk.put("/api/digest", "{\"plan\":\"AT_ONCE\",\"muted\":[]}").status()).isEqualTo(200);
         try {
             parcel.taker("Fay Brook").all();
+            parcel.took("Fay Brook", 2);
             JsonNode rings = desk.get("/api/bell").json();
             assertThat(rings.path("takings").valueStream().filter(one -> one.path("person").asString().equals("Fay Brook")).map(one -> one.path("files").asInt())).containsExactly(2);
             assertThat(rings.path("taken").asInt()).isGreaterThanOrEqualTo(2);

@@ -100,6 +100,11 @@ final class TestParcel {
         throw new AssertionError("No way of " + name);
     }
 
+    /** The way of a person once so many pick-ups of files are noted, which is a moment after their last byte left. */
+    JsonNode took(String name, int times) {
+        return Waiting.until(() -> way(name), way -> way.path("times").asInt() == times);
+    }
+
     Taker taker(String name) {
         String path = way(name).path("path").asString();
         return new Taker(path.substring(path.lastIndexOf('/') + 1), desk.another());

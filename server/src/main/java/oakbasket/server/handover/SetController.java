@@ -56,7 +56,7 @@ class SetController {
         RangedAnswer what = RangedAnswer.of(request, archive.layout().length(), archive.seal());
         what.head(response);
         if (what.sends()) {
-            FileBytes.send(archive, what, response.getOutputStream(), FileBytes.NOBODY);
+            FileBytes.send(archive, what, FileBytes.out(response), FileBytes.NOBODY);
         }
     }
 }

@@ -143,7 +143,7 @@ class TakingAwayController {
         what.head(response);
         if (run != null) {
             try (run) {
-                FileBytes.send(path, what.from(), what.to(), 0, response.getOutputStream(), watch(in, List.of(file), run));
+                FileBytes.send(path, what.from(), what.to(), 0, FileBytes.out(response), watch(in, List.of(file), run));
             }
         }
     }
@@ -156,7 +156,7 @@ class TakingAwayController {
         what.head(response);
         if (run != null) {
             try (run) {
-                FileBytes.send(packed.archive(), what, response.getOutputStream(), watch(in, packed.files(), run));
+                FileBytes.send(packed.archive(), what, FileBytes.out(response), watch(in, packed.files(), run));
             }
         }
     }

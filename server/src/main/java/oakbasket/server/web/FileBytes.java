@@ -1,7 +1,9 @@
 package oakbasket.server.web;
 
+import jakarta.servlet.ServletOutputStream;
+import jakarta.servlet.ServletResponse;
+import jakarta.servlet.ServletResponseWrapper;
 import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Path;
@@ -13,7 +15,9 @@ import oakbasket.server.storage.Archive;
 /** Sends files, and archives of them, part by part; memory does not grow with what is sent. */
 public final class FileBytes {
 
-    private static final int BUFFER = 1 << 17;
+    private static final int BUFFER = 1 << 18;
+    /** Outside the heap, so that what is read from the disk goes to the line without being copied twice more; one for each thread, of which there are few. */
+    private static final ThreadLocal<ByteBuffer> BUFFERS = ThreadLocal.withInitial(() -> ByteBuffer.allocateDirect(BUFFER));
 
     /** Is told that bytes of a file have left. */
     public interface Left {
@@ -36,9 +40,18 @@ public final class FileBytes {
     private FileBytes() {
     }
 
+    /** Where the bytes of an answer go, without what stands around the container's own for the sake of sessions: that would copy them once more. */
+    public static ServletOutputStream out(ServletResponse response) throws IOException {
+        ServletResponse own = response;
+        while (own instanceof ServletResponseWrapper wrapped) {
+            own = wrapped.getResponse();
+        }
+        return own.getOutputStream();
+    }
+
     /** Sends the bytes of a file from one place to before another. A file that is shorter than it should be breaks the answer off, so that nobody takes it for whole. */
-    public static void send(Path file, long from, long to, int entry, OutputStream out, Watch watch) throws IOException {
-        ByteBuffer buffer = ByteBuffer.allocate((int) Math.min(BUFFER, Math.max(1, to - from)));
+    public static void send(Path file, long from, long to, int entry, ServletOutputStream out, Watch watch) throws IOException {
+        ByteBuffer buffer = BUFFERS.get();
         long at = from;
         try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ)) {
             while (at < to) {
@@ -50,7 +63,7 @@ public final class FileBytes {
                 if (read < 0) {
                     throw new IOException("A file is shorter than it was");
                 }
-                out.write(buffer.array(), 0, read);
+                out.write(buffer.flip());
                 at += read;
             }
         } finally {
@@ -59,7 +72,7 @@ public final class FileBytes {
     }
 
     /** Sends the bytes of an archive from one place to before another. */
-    public static void send(Archive archive, RangedAnswer what, OutputStream out, Watch watch) throws IOException {
+    public static void send(Archive archive, RangedAnswer what, ServletOutputStream out, Watch watch) throws IOException {
         archive.layout().write(what.from(), what.to(), new ZipLayout.Sink<IOException>() {
             @Override
             public void bytes(byte[] own, int from, int length) throws IOException {
