@@ -137,6 +137,107 @@ class ParcelJourneysTest extends Journey {
         assertThat(desk.locator("tbody")).containsText("everything");
     }
 
+    /** A parcel by the interface of the desk, handed out without letters. */
+    private static long handedOut(String title, String... people) {
+        long id = Api.json(api.post("/api/parcels", "")).path("id").asLong();
+        long file = Api.json(api.post("/api/parcels/" + id + "/files", "{\"files\":[{\"name\":\"a note.txt\",\"bytes\":5}]}")).get(0).path("id").asLong();
+        assertThat(api.send("POST", "/api/parcels/" + id + "/files/" + file + "/bytes?at=0", "hello".getBytes(), "Content-Type", "application/octet-stream").statusCode()).isEqualTo(200);
+        StringBuilder named = new StringBuilder();
+        for (String person : people) {
+            named.append(named.isEmpty() ? "" : ",").append("{\"name\":\"%s\",\"email\":\"%s@example.org\"}".formatted(person, person.toLowerCase().replace(' ', '.')));
+        }
+        String sheet = "{\"version\":1,\"title\":\"%s\",\"message\":\"\",\"days\":14,\"keptDays\":30,\"open\":false,\"byLetter\":false,\"whenReady\":true,\"people\":[%s],\"reminders\":[]}".formatted(title, named);
+        assertThat(api.send("PUT", "/api/parcels/" + id, sheet.getBytes(), "Content-Type", "application/json").statusCode()).isEqualTo(200);
+        for (int n = 0; n < 100 && !api.get("/api/parcels/" + id).path("parcel").path("state").asString().equals("LIVE"); n++) {
+            try {
+                Thread.sleep(100);
+            } catch (InterruptedException stopped) {
+                throw new IllegalStateException(stopped);
+            }
+        }
+        return id;
+    }
+
+    @Test
+    void whatWasHandedOutIsChangedAndEveryStepTakenBack() {
+        long id = handedOut("Papers for the Sallows", "Kim Sallow");
+        Page desk = desk("/parcels/" + id);
+        String path = api.get("/api/parcels/" + id).path("ways").get(0).path("path").asString();
+        button(desk, "Add people").click();
+        desk.locator("#parcel-more-typed").fill("Lia Sallow <lia.sallow@example.org>\nKim Sallow <kim.sallow@example.org>");
+        desk.locator(".box .el-checkbox").click();
+        desk.locator(".box button[type=submit]").click();
+        assertThat(desk.locator(".said").last()).containsText("One person was added");
+        assertThat(desk.locator("tbody tr")).hasCount(2);
+
+        Locator kim = desk.locator("tbody tr").filter(new Locator.FilterOptions().setHasText("Kim Sallow"));
+        kim.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("More").setExact(true)).click();
+        kim.getByRole(AriaRole.MENUITEM).getByText("Withdraw").click();
+        assertThat(kim).containsText("withdrawn");
+        assertThat(onPhone(path).locator("h1")).hasText("This link does not work");
+        desk.locator(".said button").last().click();
+        assertThat(kim).not().containsText("withdrawn");
+        assertThat(onPhone(path).locator("h1")).hasText("Papers for the Sallows");
+
+        kim.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("More").setExact(true)).click();
+        kim.getByRole(AriaRole.MENUITEM).getByText("QR code").click();
+        assertThat(kim.locator(".qr img")).isVisible();
+        button(desk, "Change").click();
+        desk.locator("#parcel-title").fill("Papers for all the Sallows");
+        desk.locator(".box").getByRole(AriaRole.SPINBUTTON, new Locator.GetByRoleOptions().setName("Days").setExact(true)).fill("7");
+        desk.getByText("More: begin, passcode").click();
+        desk.locator("#parcel-most").fill("1");
+        Browser.assertAccessible(desk);
+        button(desk, "Save").click();
+        assertThat(desk.locator("h1")).hasText("Papers for all the Sallows");
+        assertThat(desk.locator("aside")).containsText("each file once a person");
+        Page phone = onPhone(path);
+        assertThat(phone.locator("main")).containsText("Each file can be taken 1 time.");
+        assertThat(phone.getByText("Look", new Page.GetByTextOptions().setExact(true))).hasCount(0);
+        taken(phone, () -> phone.getByText(Pattern.compile("Take the file")).click());
+        assertThat(phone.locator("li")).containsText("taken as often as it can be");
+        assertThat(phone.locator("footer a")).hasCount(0);
+        assertThat(kim).containsText("everything");
+        assertThat(desk.locator("aside")).containsText("Kim Sallow took a note.txt");
+        assertThat(desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("What came: \\d")))).isVisible();
+
+        kim.getByText("Kim Sallow").click();
+        assertThat(desk.locator(".rounds")).containsText("Papers for all the Sallows");
+        desk.locator(".rounds").getByText("Papers for all the Sallows").click();
+        assertThat(desk.locator("aside ol").last()).containsText("changed");
+    }
+
+    @Test
+    void aBrokenLineLosesNothingOfWhatIsPutIn() {
+        long id = Api.json(api.post("/api/parcels", "")).path("id").asLong();
+        Page desk = desk("/parcels/" + id);
+        desk.locator("#parcel-title").waitFor();
+        // The first try breaks off; it is tried again by itself.
+        int[] tries = {0};
+        desk.route(Pattern.compile(".*/bytes\\?at=.*"), route -> {
+            if (tries[0]++ == 0) {
+                route.abort();
+            } else {
+                route.resume();
+            }
+        });
+        desk.locator(".files input[type=file]").setInputFiles(new FilePayload[] {file("minutes.txt", "of the meeting")});
+        assertThat(desk.locator(".files li.READY")).hasCount(1);
+        assertThat(tries[0]).isEqualTo(2);
+        desk.locator("#parcel-title").fill("Minutes");
+        desk.locator(".draft").getByText("Saved").waitFor();
+        desk.reload();
+        assertThat(desk.locator("#parcel-title")).hasValue("Minutes");
+        desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Take minutes.txt out")).click();
+        assertThat(desk.locator(".files li")).hasCount(0);
+        button(desk, "Hand out").click();
+        assertThat(desk.locator(".files .error")).hasText("Put at least one file in");
+        button(desk, "Throw away").click();
+        desk.locator(".el-popconfirm button.el-button--danger").click();
+        assertThat(desk.locator("h1")).hasText("Parcels");
+        assertThat(desk.locator("main")).not().containsText("Minutes");
+    }
+
     @Test
     void thePageIsAsLightAsThatOfSenders() {
         assertThat(api.post("/api/parcels", "").statusCode()).isEqualTo(201);

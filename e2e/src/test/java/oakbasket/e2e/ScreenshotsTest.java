@@ -54,9 +54,9 @@ class ScreenshotsTest {
             phone.navigate(api.personalLink(api.round("Landowner"), "Imogen Sallow"));
             phone.locator("h2").first().waitFor();
             shoot(phone, "basket-phone");
-            sender.locator("footer button[type=submit]").click();
-            sender.locator(".code").waitFor();
-            shoot(sender, "receipt");
+            phone.navigate(app.url() + api.get("/api/parcels/1").path("ways").get(2).path("path").asString());
+            phone.locator("li").first().waitFor();
+            shoot(phone, "pickup-phone");
             Page open = browser.page(390, 844);
             open.navigate(api.get("/api/rounds/" + api.round("Placement") + "/link").path("url").asString());
             open.getByLabel("Passcode").fill("kingfisher");
@@ -110,9 +110,10 @@ class ScreenshotsTest {
         desk.locator("tbody .name").first().click();
         desk.locator(".preview").locator("img, table, svg").first().waitFor();
         shoot(desk, "folders");
-        desk.navigate(base + "/journal");
+        desk.navigate(base + "/parcels");
+        desk.getByText("Countersigned copies, winter planting").click();
         desk.locator("tbody tr").first().waitFor();
-        shoot(desk, "journal");
+        shoot(desk, "parcel");
     }
 
     private static void shoot(Page page, String name) {

@@ -3,15 +3,10 @@ package oakbasket.server.link;
 import jakarta.servlet.http.HttpServletRequest;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.LocalTime;
 import java.time.ZoneId;
-import java.time.format.DateTimeParseException;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import oakbasket.core.deadline.LocalDeadline;
-import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.link.LinkChange;
 import oakbasket.core.link.LinkLimits;
 import oakbasket.core.link.LinkWindow;
@@ -23,6 +18,7 @@ import oakbasket.server.account.AccountService;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.web.PublicAddress;
+import oakbasket.server.web.Typed;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -146,7 +142,7 @@ class LinkController {
     LinkActs.LinksChanged terms(@PathVariable long id, @RequestBody TermsForm form, @AuthenticationPrincipal Account account) {
         ZoneId zone = ZoneId.of(list.one(id).zone());
         LinkChange.Terms terms = new LinkChange.Terms(window(form, zone), new LinkLimits(form.uses(), form.files(), bytes(form.fileMebibytes()), bytes(form.totalMebibytes())));
-        return acts.setTerms(id, form.version(), terms, name(form.name()), account.id());
+        return acts.setTerms(id, form.version(), terms, Typed.readableName(form.name()), account.id());
     }
 
     /** Sets the passcode of a link; an empty one takes it away. */
@@ -198,7 +194,7 @@ class LinkController {
     }
 
     private static String passcode(@Nullable String typed) {
-        String passcode = text(typed).strip();
+        String passcode = Typed.text(typed).strip();
         Passcode.fault(passcode).ifPresent(fault -> {
             throw Problem.refused("fields").at(fault);
         });
@@ -207,8 +203,7 @@ class LinkController {
 
     private LinkWindow window(TermsForm form, ZoneId zone) {
         Instant now = clock.instant();
-        String beginsOn = text(form.beginsOn());
-        Instant begins = beginsOn.isEmpty() ? null : new LocalDeadline(date("begins", beginsOn), text(form.beginsAt()).isEmpty() ? LocalTime.MIDNIGHT : time("begins", text(form.beginsAt())), zone).instant();
+        Instant begins = Typed.begin(form.beginsOn(), form.beginsAt(), zone);
         EndKind ends = form.ends();
         if (ends == null) {
             throw Problem.unreadable("unreadable");
@@ -222,32 +217,8 @@ class LinkController {
                 }
                 yield LinkWindow.ofDays(now, begins, days, zone);
             }
-            case UNTIL -> new LinkWindow(now, begins, new LocalDeadline(date("ends", text(form.endsOn())), text(form.endsAt()).isEmpty() ? null : time("ends", text(form.endsAt())), zone).instant());
+            case UNTIL -> new LinkWindow(now, begins, Typed.end(form.endsOn(), form.endsAt(), zone));
         };
-    }
-
-    private static LocalDate date(String field, String typed) {
-        try {
-            return LocalDate.parse(typed);
-        } catch (DateTimeParseException notADate) {
-            throw Problem.field(field, "not-a-date");
-        }
-    }
-
-    private static LocalTime time(String field, String typed) {
-        try {
-            return LocalTime.parse(typed);
-        } catch (DateTimeParseException notATime) {
-            throw Problem.field(field, "not-a-time");
-        }
-    }
-
-    private static String name(@Nullable String typed) {
-        try {
-            return ReadableName.of(text(typed));
-        } catch (FaultyValue fault) {
-            throw Problem.refused("fields").at(fault.at("name"));
-        }
     }
 
     private static @Nullable Long bytes(@Nullable Long mebibytes) {
@@ -255,11 +226,7 @@ class LinkController {
     }
 
     private static String cut(@Nullable String find) {
-        String words = text(find);
+        String words = Typed.text(find);
         return words.length() <= LONGEST_FIND ? words : words.substring(0, LONGEST_FIND);
-    }
-
-    private static String text(@Nullable String given) {
-        return given == null ? "" : given;
     }
 }

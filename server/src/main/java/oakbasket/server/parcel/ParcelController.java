@@ -3,20 +3,14 @@ package oakbasket.server.parcel;
 import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
-import java.time.DateTimeException;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.LocalTime;
-import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
-import oakbasket.core.deadline.LocalDeadline;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.link.LinkWindow;
-import oakbasket.core.link.ReadableName;
 import oakbasket.core.parcel.ParcelCheck;
 import oakbasket.core.reminder.ReminderPlan;
 import oakbasket.core.reminder.ReminderStep;
@@ -24,6 +18,7 @@ import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.web.Typed;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -166,7 +161,7 @@ class ParcelController {
         if (wanted == null || wanted.isEmpty() || wanted.size() > ParcelCheck.MOST_FILES || wanted.stream().anyMatch(Objects::isNull)) {
             throw Problem.unreadable("unreadable");
         }
-        return files.announce(id, wanted.stream().map(one -> new ParcelFiles.Announced(text(one.name()), one.bytes())).toList()).stream().map(ParcelController::came).toList();
+        return files.announce(id, wanted.stream().map(one -> new ParcelFiles.Announced(Typed.text(one.name()), one.bytes())).toList()).stream().map(ParcelController::came).toList();
     }
 
     @Operation(summary = "Puts bytes of a file in, from the place up to which they came before; the body is the bytes themselves")
@@ -258,10 +253,9 @@ class ParcelController {
         if (days != null && (days < 1 || days > LinkWindow.LONGEST_LIFE.toDays())) {
             throw Problem.field("days", "link-days", LinkWindow.LONGEST_LIFE.toDays());
         }
-        Instant ends = days != null ? null : new LocalDeadline(date("ends", text(typed.endsOn())), text(typed.endsAt()).isEmpty() ? null : time("ends", text(typed.endsAt())), settings.zone()).instant();
-        Instant begins = text(typed.beginsOn()).isEmpty() ? null
-                : new LocalDeadline(date("begins", text(typed.beginsOn())), text(typed.beginsAt()).isEmpty() ? LocalTime.MIDNIGHT : time("begins", text(typed.beginsAt())), settings.zone()).instant();
-        return new Parcels.Sheet(text(typed.title()), text(typed.message()), days, begins, ends, typed.passcode(), typed.mostPickUps(), typed.keptDays(), name(typed.name()), steps(typed.reminders()),
+        Instant ends = days != null ? null : Typed.end(typed.endsOn(), typed.endsAt(), settings.zone());
+        Instant begins = Typed.begin(typed.beginsOn(), typed.beginsAt(), settings.zone());
+        return new Parcels.Sheet(Typed.text(typed.title()), Typed.text(typed.message()), days, begins, ends, typed.passcode(), typed.mostPickUps(), typed.keptDays(), Typed.readableName(typed.name()), steps(typed.reminders()),
                 people(typed.people()), typed.open(), typed.byLetter(), typed.whenReady());
     }
 
@@ -279,7 +273,7 @@ class ParcelController {
             if (step == null || step.days() > 0 || step.days() < -ReminderStep.FARTHEST) {
                 throw Problem.field(field, "parcel-step-days", ReminderStep.FARTHEST);
             }
-            steps.add(new ReminderStep(step.days(), step.unit() == null ? ReminderStep.Unit.CALENDAR : step.unit(), time(field, text(step.at()).isEmpty() ? "09:00" : text(step.at()))));
+            steps.add(new ReminderStep(step.days(), step.unit() == null ? ReminderStep.Unit.CALENDAR : step.unit(), Typed.time(field, Typed.text(step.at()).isEmpty() ? "09:00" : Typed.text(step.at()))));
         }
         return steps;
     }
@@ -298,41 +292,13 @@ class ParcelController {
                 throw Problem.unreadable("unreadable");
             }
             try {
-                MailAddress address = MailAddress.parse(text(one.email()));
-                String name = text(one.name()).strip();
+                MailAddress address = MailAddress.parse(Typed.text(one.email()));
+                String name = Typed.text(one.name()).strip();
                 people.add(new Person(name.isEmpty() ? address.text().substring(0, address.text().lastIndexOf('@')) : name, address));
             } catch (FaultyValue fault) {
                 throw Problem.refused("fields").at(fault.at("people[" + n + "]"));
             }
         }
         return people;
-    }
-
-    private static LocalDate date(String field, String typed) {
-        try {
-            return LocalDate.parse(typed);
-        } catch (DateTimeParseException notADate) {
-            throw Problem.field(field, "not-a-date");
-        }
-    }
-
-    private static LocalTime time(String field, String typed) {
-        try {
-            return LocalTime.parse(typed);
-        } catch (DateTimeException notATime) {
-            throw Problem.field(field, "not-a-time");
-        }
-    }
-
-    private static String name(@Nullable String typed) {
-        try {
-            return ReadableName.of(text(typed));
-        } catch (FaultyValue fault) {
-            throw Problem.refused("fields").at(fault.at("name"));
-        }
-    }
-
-    private static String text(@Nullable String given) {
-        return given == null ? "" : given;
     }
 }
