@@ -480,4 +480,126 @@ class ParcelsTest {
         parcel.desk.get("/api/parcels?find=eve%20lode").json().path("parcels").forEach(one -> titles.add(one.path("title").asString() + events.incrementAndGet()));
         assertThat(titles).containsExactly(parcel.sheet.path("title").asString() + "1");
     }
+
+    /** Who asks in one of the six languages is refused in it. */
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource(delimiter = '|', value = {"en|This link does not work", "de-AT,de;q=0.9|Dieser Link geht nicht", "fr|Ce lien ne marche pas", "es-MX|Este enlace no funciona", "pl|Ten link nie działa", "ar|هذا الرابط لا يعمل", "tlh|This link does not work"})
+    void aRefusalIsInTheLanguageOfWhoeverAsks(String languages, String title) {
+        Http stranger = new Http();
+        assertThat(stranger.get("/api/pick-up", "Oak-Link", "nothing", "Accept-Language", languages).json().path("title").asString()).isEqualTo(title);
+        assertThat(stranger.get("/d/nothing/all", "Accept-Language", languages).json().path("title").asString()).isEqualTo(title);
+        assertThat(stranger.get("/p/nothing", "Accept-Language", languages).text()).contains(title);
+    }
+
+    @Test
+    void itBeginsWhenItsWindowDoes() {
+        TestParcel parcel = new TestParcel().person("Gwen Mere").file("a.txt", new byte[] {65});
+        parcel.sheet.put("beginsOn", "2026-06-03").put("beginsAt", "12:00");
+        parcel.handOut();
+        TestParcel.Taker gwen = parcel.taker("Gwen Mere");
+        assertThat(parcel.full().path("parcel").path("state").asString()).isEqualTo("WAITING");
+        assertThat(gwen.page().problem()).isEqualTo("link-not-begun");
+        assertThat(gwen.all().status()).isEqualTo(403);
+        RunningApp.CLOCK.set(Instant.parse("2026-06-03T10:59:59Z"));
+        assertThat(gwen.page().status()).as("noon in London is 11:00 UTC").isEqualTo(403);
+        RunningApp.CLOCK.set(Instant.parse("2026-06-03T11:00:00Z"));
+        assertThat(gwen.all().status()).isEqualTo(200);
+        assertThat(parcel.full().path("parcel").path("endsAt").asString()).as("14 days from its beginning").isEqualTo("2026-06-17T11:00:00Z");
+    }
+
+    /** Each file once a person: what was taken alone cannot be taken in an archive again, and the rest can. */
+    @Test
+    void aLimitHoldsForEachFileHoweverItIsTaken() {
+        TestParcel parcel = new TestParcel().person("Hal Wold").person("Ina Wold").file("a.txt", new byte[] {65}).file("b.txt", new byte[] {66}).file("c.txt", new byte[] {67});
+        parcel.sheet.put("mostPickUps", 1);
+        parcel.handOut();
+        TestParcel.Taker hal = parcel.taker("Hal Wold");
+        assertThat(hal.take(1, "a.txt").status()).isEqualTo(200);
+        parcel.took("Hal Wold", 1);
+        Http.Answer all = hal.all();
+        assertThat(all.status()).isEqualTo(410);
+        assertThat(all.text()).contains("a.txt").contains("1 times");
+        assertThat(unzipped(hal.http().get("/d/" + hal.token() + "/chosen.zip?files=2-3").response().body())).hasSize(2);
+        parcel.took("Hal Wold", 3);
+        assertThat(hal.take(3, "c.txt").status()).isEqualTo(410);
+        assertThat(hal.page().json().path("files").valueStream().map(file -> file.path("taken").asInt() + " " + file.path("look").asString())).containsOnly("1 NONE");
+        assertThat(parcel.taker("Ina Wold").all().status()).as("others have their own").isEqualTo(200);
+    }
+
+    /** An archive is the same to the last byte each time, whatever was taken meanwhile; else nobody could go on with one. */
+    @Test
+    void anArchiveOfManyFilesIsTheSameEachTime() {
+        TestParcel parcel = new TestParcel().person("Jo Sike");
+        StringBuilder ahead = new StringBuilder();
+        for (int n = 1; n <= 300; n++) {
+            ahead.append(n == 1 ? "" : ",").append("{\"name\":\"n").append(n).append(".txt\",\"bytes\":3}");
+        }
+        JsonNode places = parcel.desk.post("/api/parcels/" + parcel.id + "/files", "{\"files\":[" + ahead + "]}").json();
+        places.forEach(place -> parcel.bytes(place.path("id").asLong(), 0, "%03d".formatted(place.path("id").asLong() % 1_000).getBytes(StandardCharsets.US_ASCII)));
+        parcel.handOut();
+        TestParcel.Taker jo = parcel.taker("Jo Sike");
+        assertThat(jo.page().json().path("count").asInt()).isEqualTo(300);
+        Http.Answer first = jo.all();
+        parcel.took("Jo Sike", 300);
+        Http.Answer second = jo.all();
+        assertThat(second.response().body()).isEqualTo(first.response().body());
+        assertThat(second.header("ETag")).isEqualTo(first.header("ETag"));
+        assertThat(unzipped(first.response().body())).hasSize(300);
+        assertThat(unzipped(jo.http().get("/d/" + jo.token() + "/chosen.zip?files=1-10,100,290-300").response().body())).hasSize(22);
+        assertThat(jo.http().get("/api/pick-up/files?from=298", "Oak-Link", jo.token()).json()).hasSize(2);
+        assertThat(jo.http().get("/api/pick-up/files?from=-5", "Oak-Link", jo.token()).json()).hasSize(300);
+    }
+
+    /** Numbers of one parcel say nothing in another, and the second of two coordinators is told. */
+    @Test
+    void nothingReachesIntoAnotherParcel() {
+        TestParcel mine = new TestParcel().person("Kip Carr").file("a.txt", new byte[] {65});
+        TestParcel other = new TestParcel().person("Lys Carr").file("b.txt", new byte[] {66});
+        long theirs = other.full().path("files").get(0).path("id").asLong();
+        assertThat(mine.bytes(theirs, 0, new byte[] {67}).status()).isEqualTo(404);
+        assertThat(mine.desk.send("DELETE", "/api/parcels/" + mine.id + "/files/" + theirs, null).status()).isEqualTo(404);
+        mine.handOut();
+        other.handOut();
+        long link = other.way("Lys Carr").path("id").asLong();
+        for (String act : List.of("withdraw", "give-back", "address")) {
+            assertThat(mine.act("links/" + link + "/" + act).status()).as(act).isEqualTo(404);
+        }
+        assertThat(other.taker("Lys Carr").page().status()).isEqualTo(200);
+        assertThat(mine.desk.post("/api/parcels/" + mine.id + "/again", "{\"links\":[" + link + "]}").json().path("count").asInt()).isZero();
+        int version = mine.full().path("version").asInt();
+        mine.sheet.put("version", version).put("title", "First");
+        assertThat(mine.desk.put("/api/parcels/" + mine.id, mine.sheet.toString()).status()).isEqualTo(200);
+        Http.Answer second = Http.freshDesk().put("/api/parcels/" + mine.id, mine.sheet.put("title", "Second").toString());
+        assertThat(second.status()).isEqualTo(409);
+        assertThat(second.problem()).isEqualTo("changed-elsewhere");
+        assertThat(mine.full().path("parcel").path("title").asString()).isEqualTo("First");
+    }
+
+    /** As many as fit, and one more. */
+    @Test
+    void whatIsTooManyIsRefusedWhole() {
+        TestParcel parcel = new TestParcel();
+        for (int n = 0; n < 1_000; n++) {
+            parcel.sheet.withArray("people").addObject().put("name", "Person " + n).put("email", "person." + n + "@many.example.org");
+        }
+        assertThat(parcel.save().status()).isEqualTo(200);
+        parcel.sheet.withArray("people").addObject().put("name", "One more").put("email", "one.more@many.example.org");
+        assertThat(parcel.save().at("people")).isEqualTo("At most 1,000 people");
+        assertThat(parcel.full().path("people")).hasSize(1_000);
+        String many = "{\"name\":\"n.txt\",\"bytes\":1},".repeat(9_999) + "{\"name\":\"n.txt\",\"bytes\":1}";
+        assertThat(parcel.desk.post("/api/parcels/" + parcel.id + "/files", "{\"files\":[" + many + ",{\"name\":\"n.txt\",\"bytes\":1}]}").status()).isEqualTo(400);
+        assertThat(parcel.desk.post("/api/parcels/" + parcel.id + "/files", "{\"files\":[" + many + ",null]}").status()).isEqualTo(400);
+        assertThat(parcel.full().path("files")).isEmpty();
+        assertThat(parcel.announce("x".repeat(256), 1).problem()).isEqualTo("file-name");
+        assertThat(parcel.desk.post("/api/parcels/" + parcel.id + "/files", "{\"files\":[{\"name\":\"" + "x".repeat(4 << 20) + "\",\"bytes\":1}]}").status()).isEqualTo(413);
+        parcel.sheet.putArray("people");
+        for (int n = 0; n < 9; n++) {
+            parcel.sheet.withArray("reminders").addObject().put("days", -n).put("at", "09:00");
+        }
+        assertThat(parcel.save().at("reminders")).isEqualTo("At most 8 reminders");
+        parcel.sheet.putArray("reminders").addObject().put("days", 1).put("at", "09:00");
+        assertThat(parcel.save().at("reminders[0]")).isNotEmpty();
+        parcel.sheet.putArray("reminders").addObject().put("days", -1).put("at", "nine");
+        assertThat(parcel.save().at("reminders[0]")).startsWith("Not a time");
+    }
 }
