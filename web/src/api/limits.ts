@@ -58,6 +58,44 @@ export const limits = {
       longest: 100
     }
   },
+  ParcelSheet: {
+    days: {
+      most: 180,
+      least: 1
+    },
+    keptDays: {
+      most: 365,
+      least: 0
+    },
+    message: {
+      longest: 4000
+    },
+    mostPickUps: {
+      most: 1000,
+      least: 1
+    },
+    name: {
+      longest: 60
+    },
+    passcode: {
+      longest: 64
+    },
+    people: {
+      most: 1000
+    },
+    reminders: {
+      most: 8
+    },
+    title: {
+      longest: 150
+    }
+  },
+  ParcelStep: {
+    days: {
+      most: 0,
+      least: -180
+    }
+  },
   Regroup: {
     group: {
       longest: 100

@@ -2,6 +2,7 @@
 import { computed, onBeforeUnmount, reactive, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { desk, type ParcelInFull } from '../../../api/desk'
+import { limits } from '../../../api/limits'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
 import AskOnce from '../../AskOnce.vue'
@@ -118,8 +119,8 @@ async function discard() {
     <section>
       <h2><span class="n">1</span> {{ t.what }}</h2>
       <div class="body">
-        <FieldBox id="parcel-title" v-slot="{ attrs }" :label="t.name" :hint="t.nameHint" :error="at('title')"><ElInput v-bind="attrs" v-model="form.title" :maxlength="150" /></FieldBox>
-        <FieldBox id="parcel-message" v-slot="{ attrs }" :label="t.message" :hint="t.messageHint" :error="at('message')"><ElInput v-bind="attrs" v-model="form.message" type="textarea" :rows="3" :maxlength="4000" /></FieldBox>
+        <FieldBox id="parcel-title" v-slot="{ attrs }" :label="t.name" :hint="t.nameHint" :error="at('title')"><ElInput v-bind="attrs" v-model="form.title" :maxlength="limits.ParcelSheet.title.longest" /></FieldBox>
+        <FieldBox id="parcel-message" v-slot="{ attrs }" :label="t.message" :hint="t.messageHint" :error="at('message')"><ElInput v-bind="attrs" v-model="form.message" type="textarea" :rows="3" :maxlength="limits.ParcelSheet.message.longest" /></FieldBox>
         <ParcelFilesPart :full="full" :error="at('files')" @changed="emit('changed')" />
       </div>
     </section>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
 import { desk, type ListedLetter, type ParcelInFull } from '../../../api/desk'
+import { limits } from '../../../api/limits'
 import PlainName from '../../../shared/PlainName.vue'
 import { sizeWords } from '../../../shared/size'
 import { dayAndTime } from '../../../shared/time'
@@ -102,8 +103,8 @@ const at = (field: string) => changeProblem.value?.at(field) ?? ''
         <div class="actions"><ElButton type="primary" size="small" native-type="submit" :loading="adding">{{ t.addPasted }}</ElButton><ElButton size="small" @click="opened = undefined">{{ text.round.cancel }}</ElButton></div>
       </form>
       <form v-if="opened === 'terms'" class="box" novalidate @submit.prevent="change" @keydown.esc.stop="opened = undefined">
-        <FieldBox id="parcel-title" v-slot="{ attrs }" :label="t.name" :error="at('title')"><ElInput v-bind="attrs" v-model="form.title" :maxlength="150" /></FieldBox>
-        <FieldBox id="parcel-message" v-slot="{ attrs }" :label="t.message" :error="at('message')"><ElInput v-bind="attrs" v-model="form.message" type="textarea" :rows="3" :maxlength="4000" /></FieldBox>
+        <FieldBox id="parcel-title" v-slot="{ attrs }" :label="t.name" :error="at('title')"><ElInput v-bind="attrs" v-model="form.title" :maxlength="limits.ParcelSheet.title.longest" /></FieldBox>
+        <FieldBox id="parcel-message" v-slot="{ attrs }" :label="t.message" :error="at('message')"><ElInput v-bind="attrs" v-model="form.message" type="textarea" :rows="3" :maxlength="limits.ParcelSheet.message.longest" /></FieldBox>
         <ParcelTermsPart v-model="form" :error-at="at" :passcode-set="parcel.passcode" />
         <p v-if="changeProblem && changeProblem.errors.length === 0" class="error" role="alert">{{ changeProblem.title }}. {{ changeProblem.detail }}</p>
         <div class="actions"><ElButton type="primary" size="small" native-type="submit" :loading="changing">{{ t.save }}</ElButton><ElButton size="small" @click="opened = undefined">{{ text.round.cancel }}</ElButton></div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { limits } from '../../../api/limits'
 import { text } from '../../../text/desk'
 import DateField from '../../fields/DateField.vue'
 import FoldedPart from '../../fields/FoldedPart.vue'
@@ -13,8 +14,7 @@ import type { ParcelForm } from './parcel-form'
 const form = defineModel<ParcelForm>({ required: true })
 defineProps<{ errorAt: (field: string) => string; passcodeSet: boolean }>()
 const t = text.parcels
-const MOST_STEPS = 8
-const MOST_DAYS = 180
+const most = limits.ParcelSheet
 </script>
 
 <template>
@@ -25,7 +25,7 @@ const MOST_DAYS = 180
     </ElRadioGroup>
     <div class="row">
       <template v-if="form.ends === 'days'">
-        <ElInputNumber v-model="form.days" class="days" :min="1" :max="MOST_DAYS" :controls="false" :aria-label="t.days" :aria-invalid="!!errorAt('days')" aria-describedby="parcel-ends-error" />
+        <ElInputNumber v-model="form.days" class="days" :min="most.days.least" :max="most.days.most" :controls="false" :aria-label="t.days" :aria-invalid="!!errorAt('days')" aria-describedby="parcel-ends-error" />
         <ElButton v-for="days in OFFERED_DAYS" :key="days" size="small" :aria-pressed="form.days === days" @click="form.days = days">{{ t.day(days) }}</ElButton>
       </template>
       <template v-else>
@@ -39,14 +39,14 @@ const MOST_DAYS = 180
     <fieldset>
       <legend>{{ t.reminders }}</legend>
       <div v-for="(step, n) in form.reminders" :key="n" class="row step" role="group" :aria-label="t.stepOf(n + 1)">
-        <ElInputNumber v-model="step.before" class="days" :min="0" :max="MOST_DAYS" :controls="false" :aria-label="t.stepDays" :aria-invalid="!!errorAt(`reminders[${n}]`)" :aria-describedby="`parcel-step-${n}`" />
+        <ElInputNumber v-model="step.before" class="days" :min="0" :max="-limits.ParcelStep.days.least" :controls="false" :aria-label="t.stepDays" :aria-invalid="!!errorAt(`reminders[${n}]`)" :aria-describedby="`parcel-step-${n}`" />
         <ChoiceField v-model="step.unit" class="unit" :label="t.stepUnit" :choices="choices<string>(t.units)" />
         <span>{{ t.stepAt }}</span>
         <TimeField v-model="step.at" class="time" :label="t.stepAt" />
         <ElButton type="primary" link size="small" :aria-label="t.removeStep(n + 1)" @click="form.reminders.splice(n, 1)">✕</ElButton>
         <p :id="`parcel-step-${n}`" class="error" role="alert">{{ errorAt(`reminders[${n}]`) }}</p>
       </div>
-      <ElButton v-if="form.reminders.length < MOST_STEPS" size="small" @click="form.reminders.push({ before: form.reminders.length === 0 ? 3 : 1, unit: 'CALENDAR', at: '09:00' })">{{ t.addReminder }}</ElButton>
+      <ElButton v-if="form.reminders.length < most.reminders.most" size="small" @click="form.reminders.push({ before: form.reminders.length === 0 ? 3 : 1, unit: 'CALENDAR', at: '09:00' })">{{ t.addReminder }}</ElButton>
       <p class="error" role="alert">{{ errorAt('reminders') }}</p>
     </fieldset>
 
@@ -55,13 +55,13 @@ const MOST_DAYS = 180
         <FieldBox id="parcel-begins" :label="t.beginsOn" :error="errorAt('begins')"><template #default="{ attrs }"><DateField v-bind="attrs" v-model="form.beginsOn" /></template></FieldBox>
         <FieldBox id="parcel-passcode" :label="t.passcodeField" :hint="passcodeSet ? t.passcodeKept : t.passcodeHint" :error="errorAt('passcode')">
           <template #default="{ attrs }">
-            <ElInput v-bind="attrs" v-model="form.passcode" autocomplete="off" :maxlength="64" :disabled="form.passcodeAway" />
+            <ElInput v-bind="attrs" v-model="form.passcode" autocomplete="off" :maxlength="most.passcode.longest" :disabled="form.passcodeAway" />
             <ElCheckbox v-if="passcodeSet" v-model="form.passcodeAway">{{ t.passcodeAway }}</ElCheckbox>
           </template>
         </FieldBox>
-        <FieldBox id="parcel-most" :label="`${t.limited} (${t.timesAtMost})`" :error="errorAt('mostPickUps')"><template #default="{ attrs }"><ElInputNumber v-bind="attrs" v-model="form.mostPickUps" :min="1" :max="1000" :controls="false" :placeholder="t.unlimited" /></template></FieldBox>
-        <FieldBox id="parcel-name" :label="t.readable" :error="errorAt('name')"><template #default="{ attrs }"><ElInput v-bind="attrs" v-model="form.name" :maxlength="60" /></template></FieldBox>
-        <FieldBox id="parcel-kept" :label="t.kept" :error="errorAt('keptDays')"><template #default="{ attrs }"><ElInputNumber v-bind="attrs" v-model="form.keptDays" :min="0" :max="365" :controls="false" /></template></FieldBox>
+        <FieldBox id="parcel-most" :label="`${t.limited} (${t.timesAtMost})`" :error="errorAt('mostPickUps')"><template #default="{ attrs }"><ElInputNumber v-bind="attrs" v-model="form.mostPickUps" :min="most.mostPickUps.least" :max="most.mostPickUps.most" :controls="false" :placeholder="t.unlimited" /></template></FieldBox>
+        <FieldBox id="parcel-name" :label="t.readable" :error="errorAt('name')"><template #default="{ attrs }"><ElInput v-bind="attrs" v-model="form.name" :maxlength="most.name.longest" /></template></FieldBox>
+        <FieldBox id="parcel-kept" :label="t.kept" :error="errorAt('keptDays')"><template #default="{ attrs }"><ElInputNumber v-bind="attrs" v-model="form.keptDays" :min="most.keptDays.least" :max="most.keptDays.most" :controls="false" /></template></FieldBox>
       </div>
     </FoldedPart>
   </div>

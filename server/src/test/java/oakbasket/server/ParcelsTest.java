@@ -602,4 +602,28 @@ class ParcelsTest {
         parcel.sheet.putArray("reminders").addObject().put("days", -1).put("at", "nine");
         assertThat(parcel.save().at("reminders[0]")).startsWith("Not a time");
     }
+
+    /** What the API description says can be typed is taken, and one more is refused at its field: the desk takes its limits from there. */
+    @ParameterizedTest
+    @CsvSource({"title", "message", "name", "days", "mostPickUps", "keptDays"})
+    void theSheetIsTakenUpToTheLimitsItsDescriptionTells(String field) {
+        TestParcel parcel = new TestParcel();
+        JsonNode described = parcel.desk.get("/api/openapi.json").json().path("components").path("schemas").path("ParcelSheet").path("properties").path(field);
+        for (int over = 0; over < 2; over++) {
+            if (described.has("maxLength")) {
+                parcel.sheet.put(field, "x".repeat(described.path("maxLength").asInt() + over));
+            } else {
+                parcel.sheet.put(field, described.path("maximum").asInt() + over);
+            }
+            Http.Answer answer = parcel.save();
+            assertThat(answer.status()).as(answer.text()).isEqualTo(over == 0 ? 200 : 422);
+            assertThat(over == 0 || !answer.at(field).isEmpty()).isTrue();
+        }
+        if (described.has("minimum")) {
+            parcel.sheet.put(field, described.path("minimum").asInt());
+            assertThat(parcel.save().status()).isEqualTo(200);
+            parcel.sheet.put(field, described.path("minimum").asInt() - 1);
+            assertThat(parcel.save().at(field)).isNotEmpty();
+        }
+    }
 }

@@ -15,6 +15,8 @@ import oakbasket.core.link.LinkWindow;
 import oakbasket.core.link.Passcode;
 import oakbasket.core.link.ReadableName;
 import oakbasket.core.naming.NamingPattern;
+import oakbasket.core.parcel.ParcelCheck;
+import oakbasket.core.parcel.ParcelTerms;
 import oakbasket.core.recurrence.Recurrence;
 import oakbasket.core.recurrence.Series;
 import oakbasket.core.reminder.ReminderPlan;
@@ -26,19 +28,20 @@ final class ApiLimits {
 
     private static final long MEBIBYTE = 1L << 20;
 
-    private static final Map<String, Map<String, Integer>> LENGTHS = Map.of(
-            "RoundSheet", Map.of("title", ItemSpec.LONGEST_TITLE, "note", SheetCheck.LONGEST_NOTE, "passcode", Passcode.LONGEST,
-                    "folderPattern", NamingPattern.LONGEST, "namePattern", NamingPattern.LONGEST),
-            "SheetItem", Map.of("title", ItemSpec.LONGEST_TITLE, "help", SheetCheck.LONGEST_HELP),
-            "ContactForm", Map.of("name", Person.LONGEST_NAME, "email", MailAddress.MOST_OCTETS, "organisation", ContactFields.LONGEST_ORGANISATION,
-                    "reference", ContactFields.LONGEST_REFERENCE, "notes", ContactFields.LONGEST_NOTES),
-            "Regroup", Map.of("group", ContactFields.LONGEST_GROUP),
-            "Mapping", Map.of("group", ContactFields.LONGEST_GROUP),
-            "Keep", Map.of("name", ItemSpec.LONGEST_TITLE),
-            "TypedText", Map.of("subject", LetterText.LONGEST_SUBJECT, "body", LetterText.LONGEST_BODY),
-            "BasketChange", Map.of("reason", AllowanceChange.LONGEST_TEXT, "text", AllowanceChange.LONGEST_TEXT),
-            "TermsForm", Map.of("name", ReadableName.LONGEST),
-            "SeriesTerms", Map.of("rule", Recurrence.LONGEST_RULE));
+    private static final Map<String, Map<String, Integer>> LENGTHS = Map.ofEntries(
+            Map.entry("RoundSheet", Map.of("title", ItemSpec.LONGEST_TITLE, "note", SheetCheck.LONGEST_NOTE, "passcode", Passcode.LONGEST,
+                    "folderPattern", NamingPattern.LONGEST, "namePattern", NamingPattern.LONGEST)),
+            Map.entry("SheetItem", Map.of("title", ItemSpec.LONGEST_TITLE, "help", SheetCheck.LONGEST_HELP)),
+            Map.entry("ContactForm", Map.of("name", Person.LONGEST_NAME, "email", MailAddress.MOST_OCTETS, "organisation", ContactFields.LONGEST_ORGANISATION,
+                    "reference", ContactFields.LONGEST_REFERENCE, "notes", ContactFields.LONGEST_NOTES)),
+            Map.entry("Regroup", Map.of("group", ContactFields.LONGEST_GROUP)),
+            Map.entry("Mapping", Map.of("group", ContactFields.LONGEST_GROUP)),
+            Map.entry("Keep", Map.of("name", ItemSpec.LONGEST_TITLE)),
+            Map.entry("TypedText", Map.of("subject", LetterText.LONGEST_SUBJECT, "body", LetterText.LONGEST_BODY)),
+            Map.entry("BasketChange", Map.of("reason", AllowanceChange.LONGEST_TEXT, "text", AllowanceChange.LONGEST_TEXT)),
+            Map.entry("TermsForm", Map.of("name", ReadableName.LONGEST)),
+            Map.entry("SeriesTerms", Map.of("rule", Recurrence.LONGEST_RULE)),
+            Map.entry("ParcelSheet", Map.of("title", ParcelCheck.LONGEST_TITLE, "message", ParcelCheck.LONGEST_MESSAGE, "passcode", Passcode.LONGEST, "name", ReadableName.LONGEST)));
 
     private static final Map<String, Map<String, Span>> NUMBERS = Map.of(
             "RoundSheet", Map.of("warningHours", new Span(0, SheetCheck.MOST_HOURS), "graceHours", new Span(0, SheetCheck.MOST_HOURS)),
@@ -48,11 +51,14 @@ final class ApiLimits {
             "SheetStep", Map.of("days", new Span(-ReminderStep.FARTHEST, ReminderStep.FARTHEST)),
             "TermsForm", Map.of("days", new Span(1, LinkWindow.LONGEST_LIFE.toDays()), "uses", new Span(1, LinkLimits.MOST), "files", new Span(1, LinkLimits.MOST),
                     "fileMebibytes", new Span(1, ItemSpec.MOST_BYTES / MEBIBYTE), "totalMebibytes", new Span(1, LinkLimits.MOST_BYTES / MEBIBYTE)),
+            "ParcelSheet", Map.of("days", new Span(1, LinkWindow.LONGEST_LIFE.toDays()), "mostPickUps", new Span(1, ParcelTerms.MOST_PICK_UPS), "keptDays", new Span(0, ParcelTerms.MOST_KEPT_DAYS)),
+            "ParcelStep", Map.of("days", new Span(-ReminderStep.FARTHEST, 0)),
             "SeriesTerms", Map.of("opensDaysBefore", new Span(0, Series.MOST_DAYS_BEFORE)));
 
     private static final Map<String, Map<String, Integer>> COUNTS = Map.of(
             "RoundSheet", Map.of("items", SheetCheck.MOST_ITEMS),
             "SheetLetters", Map.of("steps", ReminderPlan.MOST_STEPS),
+            "ParcelSheet", Map.of("people", ParcelCheck.MOST_PEOPLE, "reminders", ReminderPlan.MOST_STEPS),
             "ContactForm", Map.of("groups", ContactFields.MOST_GROUPS));
 
     private record Span(long least, long most) {
