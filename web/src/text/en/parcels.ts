@@ -163,5 +163,4 @@ export const parcels = {
   toContact: 'Handed out',
   takenBy: 'taken by nobody | taken by one person | taken by {0} people',
   handOutFiles: 'Hand out',
-  notFound: 'This parcel is not here any more.',
 } as const

@@ -61,6 +61,23 @@ class ContactsTest {
         desk.post("/api/contact-acts/" + act + "/undo", "");
     }
 
+    /** Whoever was handed something out stays when the import that brought them is undone; the rest of it is undone all the same. */
+    @Test
+    void undoingAnImportKeepsWhoWasHandedSomethingOut() {
+        JsonNode staged = stage(("E-mail,Name\nkept@" + domain + ",Kept Sallow\ngone@" + domain + ",Gone Sallow\n").getBytes(StandardCharsets.UTF_8));
+        String mapping = mapping(staged, "");
+        preview(staged, mapping, "ADDED");
+        long act = apply(staged, mapping);
+        TestParcel parcel = new TestParcel().file("a.txt", new byte[] {65});
+        parcel.sheet.withArray("people").addObject().put("name", "Kept Sallow").put("email", "kept@" + domain);
+        parcel.handOut();
+        Http.Answer undone = desk.post("/api/contact-acts/" + act + "/undo", "");
+        assertThat(undone.status()).as(undone.text()).isEqualTo(200);
+        assertThat(undone.json().path("kept").asInt()).isEqualTo(1);
+        assertThat(found(domain)).extracting(one -> one.path("name").asString()).containsExactly("Kept Sallow");
+        assertThat(parcel.taker("Kept Sallow").page().status()).isEqualTo(200);
+    }
+
     /** Who was taken out of a group since an import stays out of it when the import is undone; the group that the import gave goes. */
     @Test
     void undoingAnImportPutsNobodyBackIntoAGroupLeftSince() {

@@ -13,6 +13,7 @@ import oakbasket.server.basket.BasketHandover;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.ContactRecords;
 import oakbasket.server.contact.Contacts;
+import oakbasket.server.parcel.ParcelLinks;
 import oakbasket.server.storage.Known;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -41,15 +42,17 @@ class ImportWriting {
     private final Contacts contacts;
     private final ContactActTable acts;
     private final BasketHandover baskets;
+    private final ParcelLinks parcels;
     private final Words words;
     private final JsonMapper json;
     private final Clock clock;
 
-    ImportWriting(ContactRecords records, Contacts contacts, ContactActTable acts, BasketHandover baskets, Words words, JsonMapper json, Clock clock) {
+    ImportWriting(ContactRecords records, Contacts contacts, ContactActTable acts, BasketHandover baskets, ParcelLinks parcels, Words words, JsonMapper json, Clock clock) {
         this.records = records;
         this.contacts = contacts;
         this.acts = acts;
         this.baskets = baskets;
+        this.parcels = parcels;
         this.words = words;
         this.json = json;
         this.clock = clock;
@@ -104,7 +107,7 @@ class ImportWriting {
         int kept = 0;
         List<String> made = journal.groups() == null ? List.of() : journal.groups();
         for (Added added : journal.added()) {
-            kept += !baskets.any(added.id()) && records.delete(added.id(), added.version()) ? 0 : 1;
+            kept += !baskets.any(added.id()) && !parcels.any(added.id()) && records.delete(added.id(), added.version()) ? 0 : 1;
         }
         for (Changed changed : journal.changed()) {
             ContactFields before = changed.before();

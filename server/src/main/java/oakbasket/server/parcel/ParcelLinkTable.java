@@ -46,6 +46,10 @@ class ParcelLinkTable {
         return IdChunks.ask(parcels, some -> jdbc.sql(SELECT + "WHERE parcel_id = ANY(?) ORDER BY id").param(some).query(ParcelLink.class).list());
     }
 
+    boolean any(long contact) {
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM parcel_link WHERE contact_id = :contact)").param("contact", contact).query(Boolean.class).single();
+    }
+
     int withdraw(long id, @Nullable Instant at) {
         return jdbc.sql("UPDATE parcel_link SET withdrawn_at = :at WHERE id = :id").param("at", at, java.sql.Types.TIMESTAMP_WITH_TIMEZONE).param("id", id).update();
     }

@@ -78,6 +78,11 @@ public class ParcelLinks {
         return table.ofParcels(ids);
     }
 
+    /** Whether anything was ever handed out to a contact. */
+    public boolean any(long contact) {
+        return table.any(contact);
+    }
+
     /** The path of the pick-up page behind a link. */
     public String path(ParcelLink link, String name) {
         return "/p/" + (name.isEmpty() ? "" : name + "/") + token(link);

@@ -34,8 +34,8 @@ class PickUpTable {
         this.jdbc = jdbc;
     }
 
-    List<Row> ofLink(long link, Instant since, boolean all) {
-        return jdbc.sql("SELECT id, file_id, caller, taken, whole_at, last_at FROM pick_up WHERE link_id = :link AND (:all OR last_at > :since)").param("link", link).param("all", all).param("since", since)
+    List<Row> ofLink(long link) {
+        return jdbc.sql("SELECT id, file_id, caller, taken, whole_at, last_at FROM pick_up WHERE link_id = :link").param("link", link)
                 .query((row, n) -> new Row(row.getLong("file_id"),
                         new PickUpRule.Before(row.getLong("id"), row.getString("caller"), Taken.read(row.getString("taken")), row.getObject("whole_at", Instant.class), row.getObject("last_at", Instant.class))))
                 .list();

@@ -131,7 +131,7 @@ public class PickUps {
     }
 
     private Map<Long, List<PickUpRule.Before>> before(long link, Collection<Asked> files) {
-        List<PickUpTable.Row> rows = files.size() == 1 ? table.ofFile(link, files.iterator().next().file().id()) : table.ofLink(link, Instant.EPOCH, true);
+        List<PickUpTable.Row> rows = files.size() == 1 ? table.ofFile(link, files.iterator().next().file().id()) : table.ofLink(link);
         return rows.stream().collect(Collectors.groupingBy(PickUpTable.Row::fileId, LinkedHashMap::new, Collectors.mapping(PickUpTable.Row::before, Collectors.toList())));
     }
 

@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import oakbasket.core.parcel.ParcelState;
+import oakbasket.core.reminder.PlannedLetter;
 import oakbasket.core.reminder.Recipient;
 import oakbasket.core.reminder.ReminderDecision;
 import oakbasket.server.Settings;
@@ -77,8 +78,13 @@ public class ParcelReminders {
         LocalDate end = LocalDate.ofInstant(parcel.window().end(), settings.zone());
         for (ParcelLink link : links.ofParcels(List.of(parcel.id()))) {
             Long contact = link.contactId();
-            if (contact != null && link.withdrawnAt() == null
-                    && ReminderDecision.decide(look.ofParcel(parcel.reminders(), end, contact, settings.zone()), recipient(parcel, link, contact, look), before, now) instanceof ReminderDecision.Send) {
+            if (contact == null || link.withdrawnAt() != null) {
+                continue;
+            }
+            List<PlannedLetter> letters = look.ofParcel(parcel.reminders(), end, contact, settings.zone());
+            // By the calendar alone most looks find nothing, and then nobody's pick-ups are asked for.
+            if (letters.stream().anyMatch(letter -> letter.at().isAfter(before) && !letter.at().isAfter(now))
+                    && ReminderDecision.decide(letters, recipient(parcel, link, contact, look), before, now) instanceof ReminderDecision.Send) {
                 due.add(link);
             }
         }
