@@ -7,9 +7,11 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
@@ -256,7 +258,7 @@ public class Parcels {
     int sendAgain(long id, Collection<Long> wanted, long account) {
         Parcel parcel = out(id);
         List<ParcelLink> all = links.ofParcels(List.of(id)).stream().filter(link -> link.withdrawnAt() == null && link.contactId() != null).toList();
-        List<ParcelLink> some = wanted.isEmpty() ? all.stream().filter(link -> finishedAt(parcel, link).isEmpty()).toList() : all.stream().filter(link -> wanted.contains(link.id())).toList();
+        List<ParcelLink> some = wanted.isEmpty() ? unfinished(id, all) : all.stream().filter(link -> wanted.contains(link.id())).toList();
         Instant now = clock.instant();
         if (parcel.state(now) != ParcelState.LIVE && parcel.state(now) != ParcelState.WAITING) {
             throw Problem.conflict("parcel-not-live");
@@ -269,6 +271,13 @@ public class Parcels {
             live.publish(LiveEvent.PARCELS);
         }
         return some.size();
+    }
+
+    /** Those of some links through which not everything was taken away. */
+    private List<ParcelLink> unfinished(long id, List<ParcelLink> some) {
+        Map<Long, Long> taken = pickUps.times(some.stream().map(ParcelLink::id).toList()).stream().filter(one -> one.times() > 0).collect(Collectors.groupingBy(PickUps.Times::linkId, Collectors.counting()));
+        int all = files.ofParcel(id).size();
+        return some.stream().filter(link -> taken.getOrDefault(link.id(), 0L) < all).toList();
     }
 
     /** Stops a parcel, or lets it go on. It works at once, also in the middle of what is being taken away. */
