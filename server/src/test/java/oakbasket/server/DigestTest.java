@@ -88,4 +88,36 @@ class DigestTest {
         assertThat(desk.put("/api/digest", "{\"muted\":[1]}").status()).isEqualTo(400);
         assertThat(desk.put("/api/digest", "{\"plan\":\"SOMETIMES\"}").status()).isEqualTo(400);
     }
+
+    @Test
+    void linksThatBeginToEndSoonAreToldOnceInTheMorningAndAgainOnlyAfterTheirEndWasChanged() {
+        TestRound round = new TestRound().onlyPeople("Ada Brook", "Ben Reed").open();
+        TestRound quiet = new TestRound().onlyPeople("Cy Marsh").open();
+        long ada = desk.get("/api/links?round=" + round.id + "&find=Ada").json().path("links").get(0).path("id").asLong();
+        desk.put("/api/digest", "{\"plan\":\"HOURLY\",\"muted\":[" + quiet.id + "]}");
+        long other = desk.get("/api/links?round=" + quiet.id).json().path("links").get(0).path("id").asLong();
+        endsOn(ada, "2026-06-18");
+        endsOn(other, "2026-06-18");
+        later(Duration.ofHours(23));
+        assertThat(ending(round)).as("16 days ahead").isEmpty();
+        later(Duration.ofHours(46));
+        assertThat(ending(round)).hasSize(1);
+        assertThat(Outbox.text(ending(round).get(0))).contains("- " + round.title() + ": 1 link, the first on Thu 18 Jun, 1").contains(" Ada Brook\n")
+                .contains("/links?round=" + round.id + "&listing=ENDS_SOON").doesNotContain(quiet.title());
+        later(Duration.ofDays(2));
+        assertThat(ending(round)).as("once").hasSize(1);
+        endsOn(ada, "2026-06-20");
+        later(Duration.ofDays(1));
+        assertThat(ending(round)).as("another end").hasSize(2);
+    }
+
+    private void endsOn(long link, String at) {
+        int version = desk.get("/api/links/" + link).json().path("link").path("version").asInt();
+        Http.Answer changed = desk.put("/api/links/" + link + "/terms", "{\"version\":" + version + ",\"ends\":\"UNTIL\",\"endsOn\":\"" + at + "\",\"endsAt\":\"12:00\"}");
+        assertThat(changed.status()).as(changed.text()).isLessThan(300);
+    }
+
+    private static List<MimeMessage> ending(TestRound round) {
+        return Outbox.to(RunningApp.EMAIL).stream().filter(mail -> Outbox.subject(mail).startsWith("Links that end soon") && Outbox.text(mail).contains(round.title())).toList();
+    }
 }

@@ -38,4 +38,13 @@ class DigestTable {
         return jdbc.sql("UPDATE digest_setting SET told_file = :file, told_at = :at, told_taken = :taken, problem = :problem WHERE account_id = :account AND told_file = :before").param("file", file).param("at", at)
                 .param("taken", taken).param("problem", problem).param("account", before.accountId()).param("before", before.toldFile()).update();
     }
+
+    /** Up to when an account was told of links that end soon. */
+    Optional<Instant> toldEnding(long account) {
+        return jdbc.sql("SELECT told_ending FROM digest_setting WHERE account_id = :account AND told_ending IS NOT NULL").param("account", account).query(Instant.class).optional();
+    }
+
+    int toldEnding(long account, Instant at) {
+        return jdbc.sql("UPDATE digest_setting SET told_ending = :at WHERE account_id = :account").param("at", at).param("account", account).update();
+    }
 }

@@ -47,6 +47,7 @@ public class Digests {
     private final ReceivedFiles files;
     private final Submissions submissions;
     private final TakenAway taken;
+    private final LinksEnding ending;
     private final AccountService accounts;
     private final Mailer mailer;
     private final Transactions transactions;
@@ -56,12 +57,13 @@ public class Digests {
     /** The newest file of the look before. Whatever has a lower number is recorded by now, or never will be. */
     private volatile @Nullable Long seen;
 
-    Digests(DigestTable table, DigestWriter writer, ReceivedFiles files, Submissions submissions, TakenAway taken, AccountService accounts, Mailer mailer, Transactions transactions, Settings settings, Words words, Clock clock) {
+    Digests(DigestTable table, DigestWriter writer, ReceivedFiles files, Submissions submissions, TakenAway taken, LinksEnding ending, AccountService accounts, Mailer mailer, Transactions transactions, Settings settings, Words words, Clock clock) {
         this.table = table;
         this.writer = writer;
         this.files = files;
         this.submissions = submissions;
         this.taken = taken;
+        this.ending = ending;
         this.accounts = accounts;
         this.mailer = mailer;
         this.transactions = transactions;
@@ -107,6 +109,7 @@ public class Digests {
         for (Wanted wanted : table.all()) {
             try {
                 tell(wanted, upTo);
+                ending.tell(wanted);
             } catch (RuntimeException problem) {
                 LOG.error("What came could not be told to account {}", wanted.accountId(), problem);
             }

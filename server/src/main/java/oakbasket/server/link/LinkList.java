@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import oakbasket.core.link.LinkState;
 import oakbasket.core.naming.Folded;
@@ -66,8 +67,12 @@ public class LinkList {
     record LinkPage(List<ListedLink> links, int total, Map<Listing, Integer> counts, int all) {
     }
 
-    /** Links of one round that end soon. */
-    public record Ending(long roundId, String round, int links, List<String> people) {
+    /**
+     * Links of one round that end soon.
+     *
+     * @param first when the first of them ends
+     */
+    public record Ending(long roundId, String round, int links, Instant first, List<String> people) {
     }
 
     private final LinkListTable table;
@@ -116,9 +121,23 @@ public class LinkList {
     /** The links that end within the time of warning, by their rounds. */
     public List<Ending> ending(int mostNames) {
         Instant now = clock.instant();
-        Map<Long, List<LinkListTable.Entry>> byRound = table.all().stream().filter(entry -> LinkState.endsSoon(entry.terms(), entry.roundState(), now))
-                .collect(Collectors.groupingBy(LinkListTable.Entry::roundId, TreeMap::new, Collectors.toList()));
+        return byRound(entry -> endsSoon(entry, now), mostNames);
+    }
+
+    /** Those links that end within the time of warning and did not yet, or ended at another time, at an earlier instant. */
+    public List<Ending> endingSince(Instant earlier, int mostNames) {
+        Instant now = clock.instant();
+        return byRound(entry -> endsSoon(entry, now) && (!endsSoon(entry, earlier) || entry.terms().window().setAt().isAfter(earlier)), mostNames);
+    }
+
+    private static boolean endsSoon(LinkListTable.Entry entry, Instant now) {
+        return LinkState.endsSoon(entry.terms(), entry.roundState(), now);
+    }
+
+    private List<Ending> byRound(Predicate<LinkListTable.Entry> wanted, int mostNames) {
+        Map<Long, List<LinkListTable.Entry>> byRound = table.all().stream().filter(wanted).collect(Collectors.groupingBy(LinkListTable.Entry::roundId, TreeMap::new, Collectors.toList()));
         return byRound.entrySet().stream().map(round -> new Ending(round.getKey(), round.getValue().get(0).round(), round.getValue().size(),
+                round.getValue().stream().map(entry -> entry.terms().window().end()).min(Comparator.naturalOrder()).orElseThrow(),
                 round.getValue().stream().map(LinkListTable.Entry::person).filter(java.util.Objects::nonNull).sorted().limit(mostNames).toList())).toList();
     }
 
