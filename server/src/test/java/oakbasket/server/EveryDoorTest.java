@@ -16,7 +16,7 @@ import tools.jackson.databind.JsonNode;
 class EveryDoorTest {
 
     /** What strangers may call: the sender's side, signing in, the calendar feed by its address. */
-    private static final Pattern OPEN = Pattern.compile("/api/(basket|pick-up|uploads|session|first-account)(/.*)?|/calendar/.*");
+    private static final Pattern OPEN = Pattern.compile("/api/(basket|pick-up|uploads|session|first-account|joining|password-reset)(/.*)?|/calendar/.*");
 
     static Stream<String> operations() {
         List<String> operations = new ArrayList<>();
@@ -72,7 +72,7 @@ class EveryDoorTest {
             assertThat(answer.problem()).isNotEmpty();
             assertThat(answer.json().path("detail").asString()).isNotEmpty();
         } else {
-            assertThat(operation).as("what needs neither an id nor a body, or takes any bytes").matches("GET .*|POST /api/(parcels|today/seen|feed|contacts/import|forms|post/test|findings/look|inward/look|mail-servers/check)|DELETE /api/feed");
+            assertThat(operation).as("what needs neither an id nor a body, or takes any bytes").matches("GET .*|POST /api/(parcels|today/seen|feed|contacts/import|forms|post/test|findings/look|inward/look|mail-servers/check|second-factor)|DELETE /api/feed");
         }
     }
 

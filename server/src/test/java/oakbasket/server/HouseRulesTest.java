@@ -46,7 +46,7 @@ class HouseRulesTest {
             "java.time.OffsetDateTime", "java.time.Year", "java.time.YearMonth");
     /** Where HTTP is spoken: the packages that do nothing else, and the classes that stand at the door of a capability. */
     private static final DescribedPredicate<JavaClass> AT_THE_DOOR = resideInAnyPackage("oakbasket.server.web..", "oakbasket.server.http..")
-            .or(DescribedPredicate.describe("stand at the door", one -> outermost(one).getSimpleName().matches(".*(Controller|Filter|Download)|OpenDesks?|AccountContexts")));
+            .or(DescribedPredicate.describe("stand at the door", one -> outermost(one).getSimpleName().matches(".*(Controller|Filter|Download|Interceptor)|OpenDesks?|AccountContexts")));
 
     /** A rule, and how many complaints its breakers cause at least. */
     enum Rule {

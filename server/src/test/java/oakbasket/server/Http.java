@@ -43,9 +43,14 @@ final class Http {
 
     /** A desk that has signed in, with a session of its own. */
     static Http freshDesk() {
+        return signedIn(RunningApp.EMAIL, RunningApp.PASSWORD);
+    }
+
+    /** The desk of somebody else of the office. */
+    static Http signedIn(String email, String password) {
         Http desk = new Http();
         desk.get("/api/session");
-        Answer answer = desk.post("/api/session", "{\"email\":\"" + RunningApp.EMAIL + "\",\"password\":\"" + RunningApp.PASSWORD + "\"}");
+        Answer answer = desk.post("/api/session", "{\"email\":\"" + email + "\",\"password\":\"" + password + "\"}");
         if (answer.status() != 200) {
             throw new IllegalStateException("Cannot sign in: " + answer.text());
         }

@@ -16,9 +16,11 @@ import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
+import oakbasket.core.team.Role;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.security.SlowHashes;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -40,6 +42,8 @@ public class AccountService {
     private static final int LONGEST_PASSWORD_BYTES = 72;
     private static final String CODE_ALPHABET = "23456789ABCDEFGHJKLMNPQRSTUVWXYZ";
 
+    /** Whoever changes what somebody is holds this, so that two administrators cannot remove each other at the same moment. */
+    private final Object roles = new Object();
     private final AccountTable accounts;
     private final Transactions transactions;
     private final PasswordEncoder encoder;
@@ -95,7 +99,7 @@ public class AccountService {
         if (person == null || !errors.isEmpty()) {
             throw Problem.fields(errors);
         }
-        return make(person, password);
+        return make(person, password, Role.ADMINISTRATOR);
     }
 
     /** What a field says; null, and an error at that field, when it cannot be used. */
@@ -108,12 +112,125 @@ public class AccountService {
         }
     }
 
-    /** Makes an account without further questions; for the demo, and behind {@link #makeFirst}. */
+    /** Makes the account of an administrator without further questions; for the demo and tests. */
     public Account make(Person person, String password) {
+        return make(person, password, Role.ADMINISTRATOR);
+    }
+
+    /**
+     * Makes an account for somebody who was invited.
+     *
+     * @throws Problem with status 422 when the password cannot be used or the address has an account
+     */
+    public Account join(Person person, String password, Role role) {
+        List<Fault> faults = passwordFaults(password);
+        if (!faults.isEmpty()) {
+            throw Problem.fields(faults);
+        }
+        if (known(person.address())) {
+            throw Problem.field("email", "member-known");
+        }
+        return make(person, password, role);
+    }
+
+    /** Makes an account without further questions. */
+    public Account make(Person person, String password, Role role) {
         MailAddress mail = person.address();
         String hash = Objects.requireNonNull(encoder.encode(password));
-        transactions.durably(() -> accounts.insert(person.name(), mail.text(), mail.key(), hash, clock.instant()));
+        transactions.durably(() -> accounts.insert(person.name(), mail.text(), mail.key(), hash, role, clock.instant()));
         return accounts.find(mail.key()).orElseThrow().account();
+    }
+
+    /** Whether somebody has, or had, an account under an address. */
+    public boolean known(MailAddress address) {
+        return accounts.known(address.key());
+    }
+
+    /** Everybody of the office, who left included. */
+    public List<Member> members() {
+        return accounts.members();
+    }
+
+    /** Somebody who belongs to the office, by their address; nobody where there is none or they left. */
+    public Optional<Account> byAddress(String email) {
+        return keyOf(email).flatMap(accounts::find).map(AccountTable.WithPassword::account);
+    }
+
+    /**
+     * Makes somebody something else.
+     *
+     * @throws Problem with status 409 when it was changed since, or no administrator would be left
+     */
+    public void setRole(long id, int version, Role role) {
+        synchronized (roles) {
+            keepAnAdministrator(id, role == Role.ADMINISTRATOR);
+            if (transactions.durably(() -> accounts.setRole(id, version, role)) != 1) {
+                throw Problem.conflict("changed-elsewhere");
+            }
+        }
+    }
+
+    /**
+     * Lets somebody leave. What they have open ends with {@link AccountSessions#endAll}.
+     *
+     * @param before done in the same transaction, such as handing over what was theirs
+     * @throws Problem with status 409 when it was changed since, or no administrator would be left
+     */
+    public void end(long id, int version, Runnable before) {
+        synchronized (roles) {
+            keepAnAdministrator(id, false);
+            transactions.durably(() -> {
+                before.run();
+                if (accounts.end(id, version, clock.instant()) != 1) {
+                    throw Problem.conflict("changed-elsewhere");
+                }
+            });
+        }
+    }
+
+    /** Lets somebody who left come back, as what they were. */
+    public void back(long id, int version) {
+        if (transactions.durably(() -> accounts.end(id, version, null)) != 1) {
+            throw Problem.conflict("changed-elsewhere");
+        }
+    }
+
+    /** @throws Problem with status 422 at the field {@code password} when it is not the one of the account */
+    void checkPassword(Account account, String password) {
+        if (!isPassword(account, password)) {
+            throw Problem.field("password", "password-wrong");
+        }
+    }
+
+    private boolean isPassword(Account account, String password) {
+        return hashes.matches(password, accounts.find(keyOf(account.email()).orElseThrow()).orElseThrow().passwordHash(), true);
+    }
+
+    /** Does something while nobody leaves and nobody becomes something else. */
+    public <T> T settled(Supplier<T> work) {
+        synchronized (roles) {
+            return work.get();
+        }
+    }
+
+    private void keepAnAdministrator(long changed, boolean staysOne) {
+        if (!staysOne && accounts.members().stream().noneMatch(one -> one.id() != changed && one.role() == Role.ADMINISTRATOR && one.endedAt() == null)) {
+            throw Problem.conflict("last-administrator");
+        }
+    }
+
+    /**
+     * Sets a password without asking for the present one.
+     *
+     * @throws Problem with status 422 when it cannot be used
+     */
+    public void setPassword(Account account, String next) {
+        List<Fault> faults = passwordFaults(next);
+        if (!faults.isEmpty()) {
+            throw Problem.fields(faults);
+        }
+        String fresh = Objects.requireNonNull(encoder.encode(next));
+        transactions.durably(() -> accounts.setPassword(account.id(), fresh));
     }
 
     /**
@@ -137,16 +254,13 @@ public class AccountService {
      * @throws Problem with status 422 when the present one is wrong or the new one cannot be used
      */
     public void changePassword(Account account, String present, String next) {
-        String hash = accounts.find(keyOf(account.email()).orElseThrow()).orElseThrow().passwordHash();
-        if (!hashes.matches(present, hash, true)) {
+        if (!isPassword(account, present)) {
             throw Problem.field("present", "password-wrong");
         }
-        List<Fault> faults = passwordFaults(next);
-        if (!faults.isEmpty()) {
-            throw Problem.fields(faults);
-        }
-        String fresh = Objects.requireNonNull(encoder.encode(next));
-        transactions.durably(() -> accounts.setPassword(account.id(), fresh));
+        Acting.own(() -> {
+            setPassword(account, next);
+            return true;
+        });
     }
 
     private static List<Fault> passwordFaults(String password) {
@@ -173,7 +287,7 @@ public class AccountService {
 
     /** Marks everything that is in as seen. */
     public void look(Account account) {
-        transactions.durably(() -> accounts.look(account.id(), clock.instant()));
+        transactions.own(() -> accounts.look(account.id(), clock.instant()));
     }
 
     /** Sets when arrivals were last marked as seen; only the demo does. */

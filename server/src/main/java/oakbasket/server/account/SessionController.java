@@ -9,8 +9,12 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import oakbasket.core.team.Permission;
+import oakbasket.core.team.Role;
 import oakbasket.server.Settings;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Limits;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -35,10 +39,21 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class SessionController {
 
-    record Session(boolean signedIn, boolean setUpNeeded, String name, String email, String office, String zone) {
+    /**
+     * Who is signed in.
+     *
+     * @param role null when nobody is
+     * @param may what they may do, so that the desk offers nothing else
+     */
+    record Session(boolean signedIn, boolean setUpNeeded, long account, String name, String email, @Nullable Role role, List<Permission> may, String office, String zone) {
     }
 
-    record SignIn(@Nullable String email, @Nullable String password) {
+    /**
+     * A try to sign in.
+     *
+     * @param code the second factor, where it was asked for; or a spare code
+     */
+    record SignIn(@Nullable String email, @Nullable String password, @Nullable String code) {
     }
 
     record NewPassword(@Nullable String present, @Nullable String password) {
@@ -57,9 +72,13 @@ class SessionController {
     private final Settings settings;
     private final KnownBrowsers browsers;
     private final CookieCsrfTokenRepository csrfTokens;
+    private final SecondFactor factors;
+    private final PermittedActs permitted;
 
     SessionController(AccountService accounts, AccountContexts contexts, AccountSessions sessions, Limits limits, Settings settings, KnownBrowsers browsers,
-            CookieCsrfTokenRepository csrfTokens) {
+            CookieCsrfTokenRepository csrfTokens, SecondFactor factors, PermittedActs permitted) {
+        this.factors = factors;
+        this.permitted = permitted;
         this.browsers = browsers;
         this.csrfTokens = csrfTokens;
         this.accounts = accounts;
@@ -73,7 +92,8 @@ class SessionController {
     Session session(@AuthenticationPrincipal @Nullable Account account) {
         String name = account == null ? "" : account.name();
         String email = account == null ? "" : account.email();
-        return new Session(account != null, accounts.setUpNeeded(), name, email, settings.office(), settings.zone().getId());
+        return new Session(account != null, accounts.setUpNeeded(), account == null ? 0 : account.id(), name, email, account == null ? null : account.role(), account == null ? List.of() : permitted.of(account.role()),
+                settings.office(), settings.zone().getId());
     }
 
     @PostMapping("/api/session")
@@ -85,6 +105,16 @@ class SessionController {
                 : List.of(Map.entry(Limits.Kind.SIGN_IN, Caller.of(request)), Map.entry(Limits.Kind.ACCOUNT, account));
         counted.forEach(one -> limits.count(one.getKey(), one.getValue()));
         Account entered = accounts.signIn(email, text(body.password()), browser.isPresent());
+        String code = text(body.code());
+        if (factors.on(entered)) {
+            if (code.isBlank()) {
+                counted.forEach(one -> limits.giveBack(one.getKey(), one.getValue()));
+                throw Problem.of(Problem.Kind.SIGN_IN_NEEDED, "second-factor-needed");
+            }
+            if (!factors.right(entered, code)) {
+                throw Problem.of(Problem.Kind.SIGN_IN_NEEDED, "second-factor-wrong");
+            }
+        }
         counted.forEach(one -> limits.giveBack(one.getKey(), one.getValue()));
         if (browser.isEmpty()) {
             remember(response, browsers.mark(account));
@@ -101,6 +131,7 @@ class SessionController {
     }
 
     /** Changes the own password; every other session of the account ends. */
+    @Needs(Permission.OWN)
     @PostMapping("/api/session/password")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void changePassword(@RequestBody NewPassword body, @AuthenticationPrincipal Account account, HttpServletRequest request) {
@@ -131,6 +162,8 @@ class SessionController {
         context.setAuthentication(authentication);
         SecurityContextHolder.setContext(context);
         contexts.saveContext(context, request, response);
+        request.getSession().setAttribute(AccountSessions.BROWSER, BrowserName.of(request.getHeader(HttpHeaders.USER_AGENT)));
+        request.getSession().setAttribute(AccountSessions.CALLER, Caller.of(request));
         // Whatever token stood in the browser before may be known to somebody else.
         new CsrfAuthenticationStrategy(csrfTokens).onAuthentication(authentication, request, response);
         // The new one is made, and goes to the browser, only when it is asked for.

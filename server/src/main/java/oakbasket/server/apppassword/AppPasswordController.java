@@ -2,7 +2,9 @@ package oakbasket.server.apppassword;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -16,6 +18,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The passwords of one's own programs. */
 @RestController
+@Needs(Permission.OWN)
 class AppPasswordController {
 
     record NewAppPassword(@Schema(maxLength = AppPasswords.LONGEST_NAME) @Nullable String name) {

@@ -34,7 +34,7 @@ class AppPasswordTable {
     }
 
     Optional<Owner> owner(byte[] hash, String emailKey) {
-        return jdbc.sql("SELECT p.id, p.account_id FROM app_password p JOIN account a ON a.id = p.account_id WHERE p.hash = :hash AND a.email_key = :email AND p.revoked_at IS NULL").param("hash", hash)
+        return jdbc.sql("SELECT p.id, p.account_id FROM app_password p JOIN account a ON a.id = p.account_id WHERE p.hash = :hash AND a.ended_at IS NULL AND a.email_key = :email AND p.revoked_at IS NULL").param("hash", hash)
                 .param("email", emailKey).query(Owner.class).optional();
     }
 

@@ -60,7 +60,7 @@ public class AppPasswords {
             throw Problem.refused("app-passwords-many", MOST);
         }
         String password = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(RANDOM_BYTES));
-        transactions.durably(() -> table.insert(account, name, Hash.of(password), clock.instant()));
+        transactions.own(() -> table.insert(account, name, Hash.of(password), clock.instant()));
         return password;
     }
 
@@ -70,7 +70,7 @@ public class AppPasswords {
      * @throws Problem with status 404 when this account has none such
      */
     void revoke(long id, long account) {
-        if (transactions.durably(() -> table.revoke(id, account, clock.instant())) != 1) {
+        if (transactions.own(() -> table.revoke(id, account, clock.instant())) != 1) {
             throw Problem.notFound("no-app-password");
         }
     }

@@ -12,11 +12,13 @@ import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.link.LinkAct;
 import oakbasket.server.link.LinkActs;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -27,6 +29,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** What coordinators do to baskets, and its undoing. */
 @RestController
+@Needs(Permission.CHANGE)
 class BasketActController {
 
     private static final int MOST_AT_ONCE = 50_000;

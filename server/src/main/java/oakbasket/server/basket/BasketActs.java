@@ -164,6 +164,7 @@ public class BasketActs {
                 }
             }
             touched.addAll(before.stream().map(Before::id).toList());
+            links.keepLimit(roundId);
             if (round.letters().invite()) {
                 events.publishEvent(new PeopleAsked(touched, account));
             }
@@ -212,6 +213,7 @@ public class BasketActs {
                 links.withdrawPersonal(basket.id(), java.util.Objects.requireNonNull(next.removedAt()));
             } else {
                 links.giveBackPersonal(basket.id(), before);
+                links.keepLimit(basket.roundId());
             }
         }
         return Before.of(basket, basket.version() + 1);

@@ -69,6 +69,7 @@ public class Baskets {
         if (openLink) {
             links.makeOpen(roundId, passcode);
         }
+        links.keepLimit(roundId);
         return made;
     }
 

@@ -84,7 +84,7 @@ public class Bell {
         long newest = files.newestId();
         BellLook look = table.of(account).orElseGet(() -> {
             BellLook first = new BellLook(account, newest, mails.newestId(), clock.instant());
-            transactions.quickly(() -> table.put(first));
+            transactions.own(() -> table.put(first));
             return first;
         });
         List<ReceivedFile> came = new ArrayList<>(files.between(look.fileId(), newest, MOST_FILES));
@@ -114,6 +114,6 @@ public class Bell {
     public void seen(long account, long file, long mail, @Nullable Instant taken) {
         Instant now = clock.instant();
         Instant upTo = taken == null || taken.isAfter(now) ? now : taken;
-        transactions.durably(() -> table.put(new BellLook(account, Math.min(file, files.newestId()), Math.min(mail, mails.newestId()), upTo)));
+        transactions.own(() -> table.put(new BellLook(account, Math.min(file, files.newestId()), Math.min(mail, mails.newestId()), upTo)));
     }
 }

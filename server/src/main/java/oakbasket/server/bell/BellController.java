@@ -1,7 +1,9 @@
 package oakbasket.server.bell;
 
 import java.time.Instant;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -13,6 +15,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The bell of the top bar. */
 @RestController
+@Needs(Permission.OWN)
 class BellController {
 
     /** Up to where somebody has looked. */

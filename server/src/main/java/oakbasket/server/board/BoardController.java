@@ -7,9 +7,11 @@ import java.util.List;
 import java.util.Map;
 import oakbasket.core.round.RoundState;
 import oakbasket.core.standing.RoundCounts;
+import oakbasket.core.team.Permission;
 import oakbasket.server.link.Links;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -18,6 +20,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The list of rounds, and the board of one. */
 @RestController
+@Needs(Permission.CHANGE)
 class BoardController {
 
     record ListedRound(long id, RoundState state, String title, Instant changedAt, @Nullable Instant deadline, @Nullable String zone, @Nullable RoundCounts counts,

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
+import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
@@ -16,6 +17,7 @@ import oakbasket.server.removal.RemovedFiles;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import oakbasket.server.storage.Known;
 import oakbasket.server.web.PublicAddress;
 import org.jspecify.annotations.Nullable;
@@ -29,6 +31,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The basket panel, links to hand over, and the files that wait for review. */
 @RestController
+@Needs(Permission.CHANGE)
 class PanelController {
 
     private static final int MOST_REASONS = 8;
@@ -104,6 +107,7 @@ class PanelController {
     }
 
     /** The personal link of a basket, shown again. */
+    @Needs(Permission.CHANGE)
     @GetMapping("/api/baskets/{id}/link")
     LinkView link(@PathVariable long id, HttpServletRequest request) {
         return view(links.ofBasket(id).orElseThrow(() -> Problem.notFound("no-link")), request);
@@ -117,6 +121,7 @@ class PanelController {
     }
 
     /** The personal links of everybody in a round who is not removed. */
+    @Needs(Permission.CHANGE)
     @GetMapping("/api/rounds/{id}/links")
     List<PersonLink> links(@PathVariable long id, HttpServletRequest request) {
         String address = PublicAddress.of(settings, request);
@@ -125,6 +130,7 @@ class PanelController {
                 .map(row -> new PersonLink(row.name(), row.email(), address + links.path(Known.in(ofBaskets, row.id())))).toList();
     }
 
+    @Needs(Permission.CHANGE)
     @GetMapping("/api/rounds/{id}/link")
     LinkView openLink(@PathVariable long id, HttpServletRequest request) {
         return view(links.openOf(id).orElseThrow(() -> Problem.notFound("no-link")), request);

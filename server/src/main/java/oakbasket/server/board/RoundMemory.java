@@ -15,6 +15,7 @@ import oakbasket.server.contact.Contacts;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Known;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -59,6 +60,11 @@ class RoundMemory {
             // The entry is there before anything is read, so that what changes meanwhile is noted in it.
             entry = entries.computeIfAbsent(roundId, id -> new Entry());
         }
+        // What is remembered is remembered for everybody.
+        return Acting.asOffice(() -> upToDate(roundId, entry));
+    }
+
+    private List<BasketFacts> upToDate(long roundId, Entry entry) {
         synchronized (entry) {
             List<Long> stale = new ArrayList<>(entry.touched);
             entry.touched.removeAll(stale);

@@ -9,7 +9,9 @@ import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Set;
+import oakbasket.core.team.Permission;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.BoundedBody;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -25,6 +27,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Calendars of working days. */
 @RestController
+@Needs(Permission.CHANGE)
 class CalendarController {
 
     private static final int MOST_FILE_BYTES = 5 * 1024 * 1024;

@@ -1,6 +1,8 @@
 package oakbasket.server.change;
 
 import oakbasket.core.compose.RoundSheet;
+import oakbasket.core.team.Permission;
+import oakbasket.server.security.Needs;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -11,6 +13,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Changing a round that gathers. */
 @RestController
+@Needs(Permission.CHANGE)
 class ChangeController {
 
     record ChangeRound(int version, RoundSheet sheet, boolean dropPasscode) {

@@ -1,8 +1,10 @@
 package oakbasket.server.claim;
 
 import oakbasket.core.identity.Claim;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -14,6 +16,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The coordinator's yes or no to what is claimed. */
 @RestController
+@Needs(Permission.CHANGE)
 class ClaimController {
 
     /** From what was seen to what it shall be. */

@@ -2,7 +2,9 @@ package oakbasket.server.compose;
 
 import java.util.List;
 import oakbasket.core.identity.PeopleLines;
+import oakbasket.core.team.Permission;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -10,6 +12,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Reads what is typed or pasted while a sheet is composed; stores nothing. */
 @RestController
+@Needs(Permission.CHANGE)
 class ComposeController {
 
     record Lines(@Nullable String text) {

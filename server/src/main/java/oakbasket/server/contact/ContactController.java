@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import oakbasket.core.contact.ContactFields;
+import oakbasket.core.team.Permission;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.TableOut;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -22,6 +24,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Contacts and groups: listing, changing, taking away. */
 @RestController
+@Needs(Permission.CHANGE)
 class ContactController {
 
     private static final int PAGE = 100;

@@ -1,7 +1,9 @@
 package oakbasket.server.contactchange;
 
 import java.util.List;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -12,6 +14,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Merging and discarding contacts, and undoing what was done to them. */
 @RestController
+@Needs(Permission.CHANGE)
 class ContactChangeController {
 
     /** Which contact goes into which; the versions as they were seen. */

@@ -3,7 +3,9 @@ package oakbasket.server.contactchange;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import oakbasket.core.contact.ImportPlan;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.BoundedBody;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -19,6 +21,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Importing contacts: reading what came, saying what would become of it, doing it. */
 @RestController
+@Needs(Permission.CHANGE)
 class ImportController {
 
     /** The largest file that can be imported, in bytes: 20 MiB. */

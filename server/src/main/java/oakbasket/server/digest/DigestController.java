@@ -4,8 +4,10 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import oakbasket.core.digest.DigestPlan;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -15,6 +17,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** How the signed-in account is told by mail of what has come. */
 @RestController
+@Needs(Permission.OWN)
 class DigestController {
 
     record DigestView(DigestPlan plan, Set<Long> muted, String problem) {

@@ -23,7 +23,7 @@ class DigestTable {
     }
 
     List<Wanted> all() {
-        return jdbc.sql(SELECT + "WHERE plan <> 'NEVER'").query(Wanted.class).list();
+        return jdbc.sql(SELECT + "WHERE plan <> 'NEVER' AND account_id IN (SELECT id FROM account WHERE ended_at IS NULL)").query(Wanted.class).list();
     }
 
     void put(Wanted wanted) {

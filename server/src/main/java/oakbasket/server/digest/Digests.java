@@ -25,6 +25,8 @@ import oakbasket.server.parcel.TakenAway;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.sharing.Sharing;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -52,12 +54,13 @@ public class Digests {
     private final Mailer mailer;
     private final Transactions transactions;
     private final Settings settings;
+    private final Sharing sharing;
     private final Words words;
     private final Clock clock;
     /** The newest file of the look before. Whatever has a lower number is recorded by now, or never will be. */
     private volatile @Nullable Long seen;
 
-    Digests(DigestTable table, DigestWriter writer, ReceivedFiles files, Submissions submissions, TakenAway taken, LinksEnding ending, AccountService accounts, Mailer mailer, Transactions transactions, Settings settings, Words words, Clock clock) {
+    Digests(DigestTable table, DigestWriter writer, ReceivedFiles files, Submissions submissions, TakenAway taken, LinksEnding ending, AccountService accounts, Mailer mailer, Transactions transactions, Settings settings, Words words, Sharing sharing, Clock clock) {
         this.table = table;
         this.writer = writer;
         this.files = files;
@@ -68,6 +71,7 @@ public class Digests {
         this.mailer = mailer;
         this.transactions = transactions;
         this.settings = settings;
+        this.sharing = sharing;
         this.words = words;
         this.clock = clock;
     }
@@ -93,7 +97,7 @@ public class Digests {
         }
         Wanted before = of(account);
         boolean begins = before.plan() == DigestPlan.NEVER;
-        transactions.durably(() -> table.put(new Wanted(account, plan, new TreeSet<>(muted).stream().map(String::valueOf).collect(Collectors.joining(",")),
+        transactions.own(() -> table.put(new Wanted(account, plan, new TreeSet<>(muted).stream().map(String::valueOf).collect(Collectors.joining(",")),
                 begins ? files.newestId() : before.toldFile(), begins ? clock.instant() : before.toldAt(), begins ? clock.instant() : before.toldTaken(), "")));
         return of(account);
     }
@@ -108,8 +112,11 @@ public class Digests {
         }
         for (Wanted wanted : table.all()) {
             try {
-                tell(wanted, upTo);
-                ending.tell(wanted);
+                Acting.as(sharing.acting(wanted.accountId()), () -> {
+                    tell(wanted, upTo);
+                    ending.tell(wanted);
+                    return true;
+                });
             } catch (RuntimeException problem) {
                 LOG.error("What came could not be told to account {}", wanted.accountId(), problem);
             }
@@ -128,7 +135,7 @@ public class Digests {
         long last = came.isEmpty() ? wanted.toldFile() : came.get(came.size() - 1).id();
         List<ReceivedFile> told = told(came, muted(wanted));
         if (told.isEmpty() && took.isEmpty()) {
-            transactions.durably(() -> table.told(wanted, last, wanted.toldAt(), wanted.toldTaken(), ""));
+            transactions.own(() -> table.told(wanted, last, wanted.toldAt(), wanted.toldTaken(), ""));
             return;
         }
         List<Instant> moments = Stream.concat(told.stream().map(ReceivedFile::receivedAt), took.stream().map(TakenAway.Taking::at)).sorted().toList();
@@ -143,11 +150,11 @@ public class Digests {
             try {
                 mailer.send(new OutgoingMail(id, person, person, told.isEmpty() ? words.of("digest.taken-subject", took.stream().mapToInt(TakenAway.Taking::files).sum()) : words.of("digest.subject", told.size()),
                         writer.body(told, took), now));
-                transactions.durably(() -> table.told(wanted, last, now, took.isEmpty() ? wanted.toldTaken() : upToTaken, ""));
+                transactions.own(() -> table.told(wanted, last, now, took.isEmpty() ? wanted.toldTaken() : upToTaken, ""));
             } catch (MailTrouble trouble) {
                 String why = words.of(trouble.reason());
                 LOG.warn("What came could not be told to account {}: {}", wanted.accountId(), why);
-                transactions.durably(() -> table.told(wanted, wanted.toldFile(), wanted.toldAt(), wanted.toldTaken(), why));
+                transactions.own(() -> table.told(wanted, wanted.toldFile(), wanted.toldAt(), wanted.toldTaken(), why));
             }
         }
     }

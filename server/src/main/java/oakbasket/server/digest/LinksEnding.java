@@ -73,7 +73,7 @@ class LinksEnding {
                 return;
             }
         }
-        transactions.durably(() -> table.toldEnding(wanted.accountId(), now));
+        transactions.own(() -> table.toldEnding(wanted.accountId(), now));
     }
 
     private String body(List<LinkList.Ending> ending) {

@@ -6,11 +6,13 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.security.Needs;
 import oakbasket.server.storage.Roots;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -24,6 +26,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** What was changed by hand on the disk. */
 @RestController
+@Needs(Permission.CHANGE)
 class FindingController {
 
     private static final int MOST = 500;

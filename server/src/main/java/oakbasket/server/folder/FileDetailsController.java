@@ -7,6 +7,7 @@ import oakbasket.core.filing.Place;
 import oakbasket.core.identity.Identity;
 import oakbasket.core.receipt.ReceiptCode;
 import oakbasket.core.standing.Review;
+import oakbasket.core.team.Permission;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
@@ -14,6 +15,7 @@ import oakbasket.server.filing.Effects;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import oakbasket.server.storage.Roots;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -22,6 +24,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Everything that is known of one file. Every place it ever had stands in the journal. */
 @RestController
+@Needs(Permission.CHANGE)
 class FileDetailsController {
 
     /**

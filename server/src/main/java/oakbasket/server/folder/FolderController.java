@@ -12,6 +12,7 @@ import java.util.stream.Collectors;
 import oakbasket.core.filekind.FileKind;
 import oakbasket.core.filing.Place;
 import oakbasket.core.naming.Folded;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.filing.Circumstances;
@@ -21,6 +22,7 @@ import oakbasket.server.refiling.Refiling;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -34,6 +36,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The folders of a root, page by page. */
 @RestController
+@Needs(Permission.CHANGE)
 class FolderController {
 
     static final int PAGE = 100;

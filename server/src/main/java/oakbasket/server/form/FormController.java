@@ -2,6 +2,8 @@ package oakbasket.server.form;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
+import oakbasket.core.team.Permission;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.BoundedBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -14,6 +16,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Keeping blank forms, for the desk. */
 @RestController
+@Needs(Permission.CHANGE)
 class FormController {
 
     private final Forms forms;

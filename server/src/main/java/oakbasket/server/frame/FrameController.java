@@ -1,6 +1,8 @@
 package oakbasket.server.frame;
 
 import java.util.List;
+import oakbasket.core.team.Permission;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -10,6 +12,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The web sites that may show the open link of a round. */
 @RestController
+@Needs(Permission.SET_UP)
 class FrameController {
 
     /** Origins such as {@code https://www.example.org}. */

@@ -2,10 +2,13 @@ package oakbasket.server.handout;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
+import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.qr.QrPicture;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.PublicAddress;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.CacheControl;
@@ -52,33 +55,39 @@ class HandoutController {
         this.settings = settings;
     }
 
+    @Needs(Permission.CHANGE)
     @GetMapping("/api/handouts/{link}/qr.svg")
     ResponseEntity<byte[]> svg(@PathVariable long link, HttpServletRequest request) {
         return file(MediaType.valueOf("image/svg+xml"), "link.svg", new QrPicture(address(link, request)).svg());
     }
 
+    @Needs(Permission.CHANGE)
     @GetMapping("/api/handouts/{link}/qr.png")
     ResponseEntity<byte[]> png(@PathVariable long link, HttpServletRequest request) {
         return file(MediaType.IMAGE_PNG, "link.png", new QrPicture(address(link, request)).png());
     }
 
     /** Sheets to be printed, as one PDF. */
+    @Needs(Permission.CHANGE)
     @PostMapping(path = "/api/handouts", produces = MediaType.APPLICATION_PDF_VALUE)
     ResponseEntity<byte[]> sheets(@RequestBody SheetsWanted wanted, HttpServletRequest request) {
         return file(MediaType.APPLICATION_PDF, "hand-out.pdf", handouts.of(chosen(wanted.links()), passcode(wanted.passcode()), PublicAddress.of(settings, request)));
     }
 
+    @Needs(Permission.HAND_OUT)
     @GetMapping("/api/parcel-handouts/{link}/qr.svg")
     ResponseEntity<byte[]> parcelSvg(@PathVariable long link, HttpServletRequest request) {
         return file(MediaType.valueOf("image/svg+xml"), "link.svg", new QrPicture(PublicAddress.of(settings, request) + parcels.path(link)).svg());
     }
 
+    @Needs(Permission.HAND_OUT)
     @GetMapping("/api/parcel-handouts/{link}/qr.png")
     ResponseEntity<byte[]> parcelPng(@PathVariable long link, HttpServletRequest request) {
         return file(MediaType.IMAGE_PNG, "link.png", new QrPicture(PublicAddress.of(settings, request) + parcels.path(link)).png());
     }
 
     /** Sheets of a parcel to be printed, as one PDF. */
+    @Needs(Permission.HAND_OUT)
     @PostMapping(path = "/api/parcel-handouts", produces = MediaType.APPLICATION_PDF_VALUE)
     ResponseEntity<byte[]> parcelSheets(@RequestBody ParcelSheetsWanted wanted, HttpServletRequest request) {
         return file(MediaType.APPLICATION_PDF, "hand-out.pdf", parcels.of(wanted.parcel(), chosen(wanted.links()), passcode(wanted.passcode()), PublicAddress.of(settings, request)));

@@ -10,6 +10,7 @@ import java.util.List;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
+import oakbasket.server.qr.QrPicture;
 import oakbasket.server.words.SenderLanguages;
 import oakbasket.server.words.Words;
 import org.springframework.core.io.ClassPathResource;

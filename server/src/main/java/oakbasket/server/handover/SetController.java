@@ -4,6 +4,8 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import oakbasket.core.team.Permission;
+import oakbasket.server.security.Needs;
 import oakbasket.server.storage.Archive;
 import oakbasket.server.web.FileBytes;
 import oakbasket.server.web.RangedAnswer;
@@ -18,6 +20,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Hands the set of a closed round over, from any byte on (RFC 9110, range requests). */
 @RestController
+@Needs(Permission.CHANGE)
 class SetController {
 
     private final RoundSets sets;

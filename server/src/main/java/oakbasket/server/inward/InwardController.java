@@ -1,12 +1,14 @@
 package oakbasket.server.inward;
 
 import java.nio.file.Path;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.mail.MailTrouble;
 import oakbasket.server.mail.Mailer;
 import oakbasket.server.post.MailTags;
 import oakbasket.server.security.Hash;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.ServedFile;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -25,6 +27,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** What came by mail. */
 @RestController
+@Needs(Permission.CHANGE)
 class InwardController {
 
     /**
@@ -93,6 +96,7 @@ class InwardController {
     }
 
     /** Looks whether the servers for letters and for papers by mail can be reached, and says in words what is wrong. */
+    @Needs(Permission.SET_UP)
     @PostMapping("/api/mail-servers/check")
     ServersChecked check() {
         String letters = "";

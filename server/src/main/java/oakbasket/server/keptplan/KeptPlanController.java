@@ -3,6 +3,8 @@ package oakbasket.server.keptplan;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import oakbasket.core.compose.RoundSheet.SheetLetters;
+import oakbasket.core.team.Permission;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -15,6 +17,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Plans to be used again. */
 @RestController
+@Needs(Permission.CHANGE)
 class KeptPlanController {
 
     record TypedKeptPlan(@Schema(maxLength = KeptPlans.LONGEST_NAME) @Nullable String name, @Nullable SheetLetters plan) {

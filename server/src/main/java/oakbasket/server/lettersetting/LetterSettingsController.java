@@ -1,6 +1,8 @@
 package oakbasket.server.lettersetting;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import oakbasket.core.team.Permission;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PutMapping;
@@ -9,6 +11,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** What all letters of the office have in common. */
 @RestController
+@Needs(Permission.SET_UP)
 class LetterSettingsController {
 
     record TypedLetterSetting(@Schema(maxLength = LetterSettings.LONGEST_SIGNATURE) @Nullable String signature, @Nullable String replyTo, @Nullable Boolean calendar,

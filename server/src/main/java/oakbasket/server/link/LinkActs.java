@@ -15,6 +15,7 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import oakbasket.core.link.LinkChange;
 import oakbasket.core.link.LinkTerms;
+import oakbasket.core.team.Permission;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
@@ -24,6 +25,7 @@ import oakbasket.server.security.Hash;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.storage.Known;
 import oakbasket.server.storage.Transactions;
+import oakbasket.server.teamsetting.TeamSettings;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.crypto.password.PasswordEncoder;
@@ -53,9 +55,11 @@ public class LinkActs {
     private final Words words;
     private final JsonMapper json;
     private final Clock clock;
+    private final TeamSettings team;
 
     LinkActs(LinkTable links, LinkActTable acts, Rounds rounds, SecretKeys keys, PasswordEncoder encoder, Transactions transactions, LiveHub live, Words words, JsonMapper json,
-            Clock clock) {
+            Clock clock, TeamSettings team) {
+        this.team = team;
         this.links = links;
         this.acts = acts;
         this.rounds = rounds;
@@ -155,6 +159,7 @@ public class LinkActs {
                 acts.insert(number[0], new LinkActTable.Done(link.id(), link.version() + 1, json.writeValueAsString(before)));
                 changed.add(link);
             }
+            revived(changed);
             return number[0];
         });
         tell(changed);
@@ -185,9 +190,20 @@ public class LinkActs {
                     links.setToken(one.linkId(), version + 1, Hash.of(new String(keys.open(before), StandardCharsets.US_ASCII)), before);
                 }
             }
+            revived(now.values());
         });
         tell(now.values());
         return new LinksChanged(actId, done.size());
+    }
+
+    /** Looks whether links that did not work before may work now, in the transaction that changed them. */
+    private void revived(Collection<Link> before) {
+        Instant now = clock.instant();
+        List<Link> dead = before.stream().filter(link -> link.terms().withdrawnAt() != null || link.terms().window().ended(now)).toList();
+        if (dead.stream().anyMatch(link -> link.basketId() == null)) {
+            team.need(Permission.OPEN_LINK);
+        }
+        dead.stream().map(Link::roundId).distinct().forEach(team::keepLimitOfRound);
     }
 
     /** What was done to a link, the oldest first. */

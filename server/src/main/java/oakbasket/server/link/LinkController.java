@@ -12,11 +12,13 @@ import oakbasket.core.link.LinkLimits;
 import oakbasket.core.link.LinkWindow;
 import oakbasket.core.link.Passcode;
 import oakbasket.core.link.ReadableName;
+import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.PublicAddress;
 import oakbasket.server.web.Typed;
 import org.jspecify.annotations.Nullable;
@@ -32,6 +34,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Every request link: its list, its terms, and what is done to one or to many. */
 @RestController
+@Needs(Permission.CHANGE)
 @RequestMapping("/api/links")
 class LinkController {
 
@@ -116,6 +119,7 @@ class LinkController {
         return list.page(new LinkList.Wanted(cut(find), listing, round), by == null ? LinkList.By.END : by, down != null && down, from == null ? 0 : Math.max(from, 0));
     }
 
+    @Needs(Permission.CHANGE)
     @GetMapping("/{id}")
     LinkInFull one(@PathVariable long id, HttpServletRequest request) {
         LinkList.ListedLink link = list.one(id);

@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import oakbasket.core.link.LinkAdmission;
+import oakbasket.core.team.Permission;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
@@ -18,6 +19,7 @@ import oakbasket.server.security.Limits;
 import oakbasket.server.security.PasscodeTickets;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.security.SlowHashes;
+import oakbasket.server.teamsetting.TeamSettings;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
@@ -37,8 +39,10 @@ public class Links {
     private final SlowHashes hashes;
     private final Limits limits;
     private final Clock clock;
+    private final TeamSettings team;
 
-    Links(LinkTable table, Rounds rounds, SecretKeys keys, PasscodeTickets tickets, SlowHashes hashes, Limits limits, Clock clock) {
+    Links(LinkTable table, Rounds rounds, SecretKeys keys, PasscodeTickets tickets, SlowHashes hashes, Limits limits, Clock clock, TeamSettings team) {
+        this.team = team;
         this.hashes = hashes;
         this.table = table;
         this.rounds = rounds;
@@ -59,6 +63,7 @@ public class Links {
 
     /** Makes an open link. Runs in the caller's transaction. */
     public void makeOpen(long roundId, String passcode) {
+        team.need(Permission.OPEN_LINK);
         make(roundId, null, tickets.hash(passcode));
     }
 
@@ -84,9 +89,22 @@ public class Links {
 
     /** Makes the open link of a round work, the last one again where there was one. Runs in the caller's transaction. */
     public void reopenOpen(long roundId) {
-        if (table.openOf(roundId).isEmpty() && table.giveBackOpen(roundId) == 0) {
-            make(roundId, null, null);
+        if (table.openOf(roundId).isEmpty()) {
+            team.need(Permission.OPEN_LINK);
+            if (table.giveBackOpen(roundId) == 0) {
+                make(roundId, null, null);
+            }
+            keepLimit(roundId);
         }
+    }
+
+    /**
+     * Keeps the owner of a round from having too many links that live. To be called in the transaction that makes some, after it did.
+     *
+     * @throws Problem with status 409
+     */
+    public void keepLimit(long roundId) {
+        team.keepLimitOfRound(roundId);
     }
 
     /** Withdraws the open link of a round; {@link #reopenOpen} takes it back. Runs in the caller's transaction. */

@@ -2,7 +2,9 @@ package oakbasket.server.live;
 
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
+import oakbasket.server.security.Needs;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -11,6 +13,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 /** The stream of events for an open desk. */
 @RestController
+@Needs(Permission.CHANGE)
 class LiveController {
 
     private final OpenDesks desks;

@@ -5,8 +5,10 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.List;
 import java.util.Objects;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.ServedFile;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.Resource;
@@ -23,6 +25,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Papers that came without a link. */
 @RestController
+@Needs(Permission.CHANGE)
 class LooseController {
 
     record LooseTaken(long id) {

@@ -1,5 +1,7 @@
 package oakbasket.server.opening;
 
+import oakbasket.core.team.Permission;
+import oakbasket.server.security.Needs;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -10,6 +12,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Opening rounds. */
 @RestController
+@Needs(Permission.CHANGE)
 class OpeningController {
 
     /** The version of the draft as it was seen. */

@@ -14,10 +14,12 @@ import oakbasket.core.link.LinkWindow;
 import oakbasket.core.parcel.ParcelCheck;
 import oakbasket.core.reminder.ReminderPlan;
 import oakbasket.core.reminder.ReminderStep;
+import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.Typed;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -34,6 +36,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Files handed out, for the desk. */
 @RestController
+@Needs(Permission.HAND_OUT)
 class ParcelController {
 
     private static final int LONGEST_FIND = 200;

@@ -20,6 +20,7 @@ import oakbasket.core.parcel.ParcelCheck;
 import oakbasket.core.parcel.ParcelState;
 import oakbasket.core.parcel.ParcelTerms;
 import oakbasket.core.reminder.ReminderStep;
+import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.live.LiveEvent;
@@ -27,6 +28,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.PasscodeTickets;
 import oakbasket.server.storage.Transactions;
+import oakbasket.server.teamsetting.TeamSettings;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -65,9 +67,11 @@ public class Parcels {
     private final LiveHub live;
     private final Settings settings;
     private final Clock clock;
+    private final TeamSettings team;
 
     Parcels(ParcelTable table, ParcelFileTable files, ParcelActTable acts, ParcelLinks links, ParcelLinkTable linkTable, ParcelFiles contents, PickUps pickUps, Contacts contacts,
-            PasscodeTickets tickets, Transactions transactions, ApplicationEventPublisher events, LiveHub live, Settings settings, Clock clock) {
+            PasscodeTickets tickets, Transactions transactions, ApplicationEventPublisher events, LiveHub live, Settings settings, Clock clock, TeamSettings team) {
+        this.team = team;
         this.table = table;
         this.files = files;
         this.acts = acts;
@@ -115,6 +119,9 @@ public class Parcels {
         Parcel before = byId(id);
         Instant now = clock.instant();
         boolean draft = before.handedOutAt() == null;
+        if (draft && sheet.open() && !before.open()) {
+            team.need(Permission.OPEN_LINK);
+        }
         boolean sameWindow = !draft && Objects.equals(sheet.days(), before.days()) && Objects.equals(sheet.beginsAt(), before.window().beginsAt())
                 && (sheet.days() != null || Objects.equals(sheet.endsAt(), before.window().endsAt()));
         LinkWindow window = sameWindow ? before.window() : sheet.days() == null ? new LinkWindow(now, sheet.beginsAt(), sheet.endsAt()) : days(now, sheet.beginsAt(), sheet.days());
@@ -205,8 +212,10 @@ public class Parcels {
                 made.add(links.make(draft.id(), contacts.asked(new Person(typed.name(), MailAddress.parse(typed.email()))), now));
             }
             if (draft.open()) {
+                team.need(Permission.OPEN_LINK);
                 links.make(draft.id(), null, now);
             }
+            team.keepLimit(draft.accountId());
             acts.insert(draft.id(), ParcelAct.Kind.HANDED_OUT, "", account, now);
             if (draft.byLetter() && !made.isEmpty()) {
                 events.publishEvent(new ParcelHandedOut(made, false, account));
@@ -245,6 +254,7 @@ public class Parcels {
             if (there.size() > ParcelCheck.MOST_PEOPLE) {
                 throw Problem.field("people", "parcel-people", ParcelCheck.MOST_PEOPLE);
             }
+            team.keepLimit(parcel.accountId());
             if (byLetter && !made.isEmpty()) {
                 events.publishEvent(new ParcelHandedOut(made, false, account));
             }
@@ -301,6 +311,7 @@ public class Parcels {
         LinkWindow window = days(now, null, days);
         transactions.durably(() -> {
             update(ParcelBuilder.builder(parcel).days(days).window(window).build(), parcel.version());
+            team.keepLimit(parcel.accountId());
             acts.insert(id, ParcelAct.Kind.RENEWED, String.valueOf(days), account, now);
         });
         live.publish(LiveEvent.PARCELS);
@@ -312,6 +323,9 @@ public class Parcels {
         Instant now = clock.instant();
         transactions.durably(() -> {
             linkTable.withdraw(its.id(), on ? now : null);
+            if (!on) {
+                team.keepLimit(byId(id).accountId());
+            }
             acts.insert(id, on ? ParcelAct.Kind.PERSON_WITHDRAWN : ParcelAct.Kind.PERSON_GIVEN_BACK, name(its), account, now);
         });
         live.publish(LiveEvent.PARCELS);

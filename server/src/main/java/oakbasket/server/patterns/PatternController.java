@@ -16,6 +16,7 @@ import oakbasket.core.naming.NameFactsBuilder;
 import oakbasket.core.naming.NameField;
 import oakbasket.core.naming.NamingPattern;
 import oakbasket.core.naming.PatternProblem;
+import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
@@ -24,6 +25,7 @@ import oakbasket.server.contact.Contacts;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -33,6 +35,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Naming patterns while they are typed: their fields, what is wrong with them, and what they make of real and of awkward files. Stores nothing. */
 @RestController
+@Needs(Permission.CHANGE)
 class PatternController {
 
     /**

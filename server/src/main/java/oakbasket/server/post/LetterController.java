@@ -2,6 +2,8 @@ package oakbasket.server.post;
 
 import java.util.List;
 import oakbasket.core.letter.LetterState;
+import oakbasket.core.team.Permission;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -15,6 +17,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The post: every letter, where it is, what it says, and stopping it. */
 @RestController
+@Needs(Permission.CHANGE)
 class LetterController {
 
     record Stopped(int letters) {
@@ -41,6 +44,7 @@ class LetterController {
         return list.page(state == null ? List.of() : state, find, round, before);
     }
 
+    @Needs(Permission.CHANGE)
     @GetMapping("/api/letters/{id}")
     LetterList.LetterInFull one(@PathVariable long id) {
         return list.inFull(id);

@@ -7,12 +7,14 @@ import java.util.UUID;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.letter.LetterKind;
+import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.mail.MailTrouble;
 import oakbasket.server.mail.Mailer;
 import oakbasket.server.mail.OutgoingMail;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Needs;
 import oakbasket.server.words.SenderLanguages;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -30,6 +32,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** How letters leave this office, and the words they have. */
 @RestController
+@Needs(Permission.CHANGE)
 class PostController {
 
     /**
@@ -83,6 +86,7 @@ class PostController {
     }
 
     /** Sends a letter to the coordinator who asks for it. */
+    @Needs(Permission.SET_UP)
     @PostMapping("/api/post/test")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void test(@AuthenticationPrincipal Account account) {

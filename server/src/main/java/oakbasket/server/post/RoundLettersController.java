@@ -3,6 +3,7 @@ package oakbasket.server.post;
 import java.time.Clock;
 import java.util.List;
 import oakbasket.core.letter.LetterKind;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
@@ -10,6 +11,7 @@ import oakbasket.server.board.Board;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import oakbasket.server.words.SenderLanguages;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -21,6 +23,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The letters of a round: those that went, those that will, and those a coordinator sends. */
 @RestController
+@Needs(Permission.CHANGE)
 class RoundLettersController {
 
     private static final int MOST_AT_ONCE = 50_000;

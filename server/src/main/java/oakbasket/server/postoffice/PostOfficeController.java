@@ -13,6 +13,7 @@ import java.util.TreeMap;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.naming.SafeName;
+import oakbasket.core.team.Permission;
 import oakbasket.server.clock.MovableClock;
 import oakbasket.server.inward.Collecting;
 import oakbasket.server.live.LiveEvent;
@@ -20,6 +21,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.post.Postman;
 import oakbasket.server.post.ReminderRounds;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Needs;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
@@ -35,6 +37,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The pretend post office; there is none but in the demo. */
 @RestController
+@Needs(Permission.SET_UP)
 class PostOfficeController {
 
     private static final int MOST_SHOWN = 200;
@@ -78,6 +81,7 @@ class PostOfficeController {
         this.clock = clock;
     }
 
+    @Needs(Permission.SET_UP)
     @GetMapping("/api/post-office")
     PretendView view() {
         PretendPostOffice here = here();

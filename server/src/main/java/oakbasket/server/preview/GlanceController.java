@@ -3,18 +3,21 @@ package oakbasket.server.preview;
 import java.nio.file.Path;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import oakbasket.core.team.Permission;
 import oakbasket.server.loose.LooseFile;
 import oakbasket.server.loose.LooseFiles;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.FilesOnDisk;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.security.Needs;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
 
 /** What can be shown of a received file, or of a loose paper. Looking into one costs memory, so only a few are looked into at once. */
 @RestController
+@Needs(Permission.CHANGE)
 class GlanceController {
 
     private static final int AT_ONCE = 3;

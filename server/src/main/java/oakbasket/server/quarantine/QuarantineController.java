@@ -1,8 +1,10 @@
 package oakbasket.server.quarantine;
 
 import java.util.List;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.held.HeldFiles;
+import oakbasket.server.security.Needs;
 import oakbasket.server.upload.Release;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -14,6 +16,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The quarantine as a coordinator sees it. What lies there is never given out. */
 @RestController
+@Needs(Permission.CHANGE)
 class QuarantineController {
 
     /** What lies there, the newest first. */

@@ -6,12 +6,14 @@ import java.util.Map;
 import java.util.Objects;
 import oakbasket.core.filing.FilingRule;
 import oakbasket.core.filing.TrialRun;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.filing.Trials;
 import oakbasket.server.journal.WhyWords;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.rules.TypedRule;
+import oakbasket.server.security.Needs;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -24,6 +26,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Trying rules on what is here, doing it, and taking it back. */
 @RestController
+@Needs(Permission.CHANGE)
 class RefilingController {
 
     private static final int MOST_ROWS = 500;

@@ -1,8 +1,10 @@
 package oakbasket.server.removal;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -14,6 +16,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Taking files out, and putting them back. */
 @RestController
+@Needs(Permission.CHANGE)
 class RemovalController {
 
     record Removal(@Schema(maxLength = ReceivedFiles.LONGEST_REASON) @Nullable String reason) {

@@ -14,6 +14,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import oakbasket.core.naming.SafeName;
 import oakbasket.core.round.RoundState;
+import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
@@ -23,6 +24,7 @@ import oakbasket.server.removal.RemovedFiles;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.web.TableOut;
 import oakbasket.server.words.Words;
@@ -39,6 +41,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Until when papers are kept, what is held beyond that, what was destroyed, and the bin. */
 @RestController
+@Needs(Permission.CHANGE)
 class RetentionController {
 
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm", Locale.ROOT);

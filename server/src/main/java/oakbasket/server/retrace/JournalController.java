@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
@@ -19,6 +20,7 @@ import oakbasket.server.journal.JournalEntry;
 import oakbasket.server.journal.JournalFilter;
 import oakbasket.server.journal.WhyWords;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.web.TableOut;
 import oakbasket.server.words.Words;
@@ -35,6 +37,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The filing journal. */
 @RestController
+@Needs(Permission.CHANGE)
 class JournalController {
 
     private static final int MOST_LINES = 100_000;

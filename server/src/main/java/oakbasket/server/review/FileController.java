@@ -2,8 +2,10 @@ package oakbasket.server.review;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import oakbasket.core.standing.Review;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.ServedFile;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.Resource;
@@ -18,6 +20,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Taking received files away and looking at them. What a sender sent is never served in a way a browser would run. */
 @RestController
+@Needs(Permission.CHANGE)
 class FileController {
 
     record Decision(@Nullable Review from, @Nullable Review to, @Schema(maxLength = ReceivedFiles.LONGEST_REASON) @Nullable String reason) {

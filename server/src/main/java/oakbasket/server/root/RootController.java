@@ -3,10 +3,12 @@ package oakbasket.server.root;
 import java.util.List;
 import oakbasket.core.filing.FilingRule;
 import oakbasket.core.filing.Place;
+import oakbasket.core.team.Permission;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.rules.RuleSets;
+import oakbasket.server.security.Needs;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
@@ -22,6 +24,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The folder roots of this office. */
 @RestController
+@Needs(Permission.SET_UP)
 class RootController {
 
     /** A root with what its disk can do; {@code path} is empty for the first, which lies in the data folder. */

@@ -2,8 +2,10 @@ package oakbasket.server.round;
 
 import oakbasket.core.compose.RoundSheet;
 import oakbasket.core.round.RoundState;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -18,6 +20,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Keeping drafts, closing and reopening rounds. */
 @RestController
+@Needs(Permission.CHANGE)
 class RoundController {
 
     record Save(int version, @Nullable RoundSheet sheet) {

@@ -14,6 +14,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
@@ -51,7 +52,7 @@ public class RuleSets {
 
     /** The rules of a round, or of the office, as they are now. */
     public RuleSet of(long round) {
-        return newest.computeIfAbsent(round, id -> table.newest(id).orElse(new RuleSet(id, 0, List.of())));
+        return newest.computeIfAbsent(round, id -> Acting.asOffice(() -> table.newest(id).orElse(new RuleSet(id, 0, List.of()))));
     }
 
     /** Every rule that is in force anywhere. */

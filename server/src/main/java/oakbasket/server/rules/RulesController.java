@@ -4,10 +4,12 @@ import java.util.List;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.filing.FilingRule;
 import oakbasket.core.filing.RulesCheck;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -20,6 +22,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The rules of filing, of a round or, as round 0, of the office. */
 @RestController
+@Needs(Permission.CHANGE)
 class RulesController {
 
     record TypedRules(@Nullable Integer version, @Nullable List<TypedRule> rules) {
@@ -51,6 +54,9 @@ class RulesController {
 
     @GetMapping("/api/rules/{round}")
     RuleList rules(@PathVariable long round) {
+        if (round != RuleSets.OFFICE) {
+            rounds.head(round);
+        }
         return list(sets.of(round));
     }
 

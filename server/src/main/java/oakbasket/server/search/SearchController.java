@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import oakbasket.core.naming.Folded;
 import oakbasket.core.receipt.ReceiptCode;
+import oakbasket.core.team.Permission;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submissions;
@@ -12,6 +13,7 @@ import oakbasket.server.contact.Contacts;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -19,6 +21,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Finds people, rounds, files and receipt codes by a few letters of them. */
 @RestController
+@Needs(Permission.CHANGE)
 class SearchController {
 
     private static final int MOST_OF_A_KIND = 6;

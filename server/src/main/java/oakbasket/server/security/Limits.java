@@ -31,6 +31,10 @@ public class Limits {
         KNOWN_BROWSER(10, Duration.ofMinutes(15)),
         /** Wrong set-up codes, per caller. */
         SET_UP(10, Duration.ofMinutes(5)),
+        /** Links for forgotten passwords asked for, per caller. */
+        RESET(10, Duration.ofMinutes(15)),
+        /** Such links mailed to one account, whoever asks: nobody's mailbox is filled by strangers. */
+        RESET_OF_ADDRESS(3, Duration.ofHours(1)),
         /** Wrong passcodes, per link and caller; who goes on guessing waits longer each time. */
         PASSCODE(new Span(5, Duration.ofMinutes(15)), new Span(10, Duration.ofHours(2)), new Span(20, Duration.ofHours(24))),
         /** Wrong passcodes, per link, from wherever they come. */

@@ -2,6 +2,7 @@ package oakbasket.server.sender;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.Objects;
+import oakbasket.core.team.Permission;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Receipts;
 import oakbasket.server.basket.Submission;
@@ -18,6 +19,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -139,6 +141,7 @@ class SenderController {
     }
 
     /** For the desk: a form as a sender will take it along. */
+    @Needs(Permission.CHANGE)
     @GetMapping("/api/rounds/{id}/rehearsal/forms/{number}")
     ResponseEntity<byte[]> rehearsedForm(@PathVariable long id, @PathVariable int number) {
         return FormDownload.of(drafts.rehearse(id).items().stream().filter(item -> item.number() == number).map(Item::formId).filter(Objects::nonNull).findFirst().map(forms::byId)
@@ -158,6 +161,7 @@ class SenderController {
     }
 
     /** For the desk: the page as a sender will see it, also of a draft that could be opened. */
+    @Needs(Permission.CHANGE)
     @GetMapping("/api/rounds/{id}/rehearsal")
     BasketPage.Page rehearsal(@PathVariable long id) {
         return pages.rehearsal(drafts.rehearse(id));

@@ -1,7 +1,9 @@
 package oakbasket.server.series;
 
 import java.util.List;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -16,6 +18,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Rounds that come again. */
 @RestController
+@Needs(Permission.CHANGE)
 class SeriesController {
 
     record BeginSeries(long roundId, SeriesRounds.SeriesTerms terms) {

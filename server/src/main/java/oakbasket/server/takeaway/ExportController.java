@@ -12,10 +12,12 @@ import java.util.Map;
 import oakbasket.core.naming.SafeName;
 import oakbasket.core.standing.BasketList;
 import oakbasket.core.standing.Tile;
+import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.board.Board;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.PublicAddress;
 import oakbasket.server.web.TableOut;
 import oakbasket.server.words.Words;
@@ -27,6 +29,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The table of who sent what, to be taken away. Times are in the round's zone. */
 @RestController
+@Needs(Permission.CHANGE)
 class ExportController {
 
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm", Locale.ROOT);

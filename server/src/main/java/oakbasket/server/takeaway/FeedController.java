@@ -2,8 +2,10 @@ package oakbasket.server.takeaway;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
+import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
+import oakbasket.server.security.Needs;
 import oakbasket.server.web.Caller;
 import oakbasket.server.web.PublicAddress;
 import org.jspecify.annotations.Nullable;
@@ -33,18 +35,21 @@ class FeedController {
     }
 
     /** The address of the own feed; none before it was asked for. */
+    @Needs(Permission.OWN)
     @GetMapping("/api/feed")
     Feed mine(@AuthenticationPrincipal Account account, HttpServletRequest request) {
         return new Feed(feeds.token(account.id()).map(token -> PublicAddress.of(settings, request) + "/calendar/" + token + ".ics").orElse(null));
     }
 
     /** Makes an address for the own feed; an older one ends. */
+    @Needs(Permission.OWN)
     @PostMapping("/api/feed")
     Feed make(@AuthenticationPrincipal Account account, HttpServletRequest request) {
         feeds.make(account.id());
         return mine(account, request);
     }
 
+    @Needs(Permission.OWN)
     @DeleteMapping("/api/feed")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void end(@AuthenticationPrincipal Account account) {

@@ -28,7 +28,8 @@ class FeedTable {
         return jdbc.sql("SELECT token_sealed FROM calendar_feed WHERE account_id = :account").param("account", account).query((row, n) -> row.getBytes(1)).optional();
     }
 
-    boolean known(byte[] hash) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM calendar_feed WHERE token_hash = :hash)").param("hash", hash).query(Boolean.class).single();
+    /** The account whose feed it is; nobody where they left the office. */
+    Optional<Long> account(byte[] hash) {
+        return jdbc.sql("SELECT f.account_id FROM calendar_feed f JOIN account a ON a.id = f.account_id WHERE f.token_hash = :hash AND a.ended_at IS NULL").param("hash", hash).query(Long.class).optional();
     }
 }

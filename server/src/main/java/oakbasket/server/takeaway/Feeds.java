@@ -18,6 +18,8 @@ import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Hash;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.SecretKeys;
+import oakbasket.server.sharing.Sharing;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
 import org.springframework.stereotype.Service;
@@ -40,9 +42,10 @@ class Feeds {
     private final Limits limits;
     private final Words words;
     private final Settings settings;
+    private final Sharing sharing;
     private final Clock clock;
 
-    Feeds(FeedTable table, Board board, Rounds rounds, SecretKeys keys, Transactions transactions, Limits limits, Words words, Settings settings, Clock clock) {
+    Feeds(FeedTable table, Board board, Rounds rounds, SecretKeys keys, Transactions transactions, Limits limits, Words words, Settings settings, Sharing sharing, Clock clock) {
         this.table = table;
         this.board = board;
         this.rounds = rounds;
@@ -51,6 +54,7 @@ class Feeds {
         this.limits = limits;
         this.words = words;
         this.settings = settings;
+        this.sharing = sharing;
         this.clock = clock;
     }
 
@@ -62,11 +66,11 @@ class Feeds {
     /** Makes an address for an account's feed; an older one ends. */
     void make(long account) {
         String token = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(TOKEN_BYTES));
-        transactions.durably(() -> table.set(account, Hash.of(token), keys.seal(token.getBytes(StandardCharsets.US_ASCII)), clock.instant()));
+        transactions.own(() -> table.set(account, Hash.of(token), keys.seal(token.getBytes(StandardCharsets.US_ASCII)), clock.instant()));
     }
 
     void end(long account) {
-        transactions.durably(() -> table.delete(account));
+        transactions.own(() -> table.delete(account));
     }
 
     /**
@@ -77,12 +81,16 @@ class Feeds {
      * @throws Problem with status 404 when there is no such feed
      */
     String calendar(String token, String caller, String base) {
-        if (token.length() > LONGEST_TOKEN || !table.known(Hash.of(token))) {
+        Optional<Long> account = token.length() > LONGEST_TOKEN ? Optional.empty() : table.account(Hash.of(token));
+        if (account.isEmpty()) {
             limits.count(Limits.Kind.UNKNOWN_LINK, caller);
             throw Problem.notFound("not-found");
         }
         List<CalendarOut.Entry> entries = new ArrayList<>();
-        rounds.gathering().forEach(round -> add(entries, round, base));
+        Acting.as(sharing.acting(account.get()), () -> {
+            rounds.gathering().forEach(round -> add(entries, round, base));
+            return entries;
+        });
         return CalendarOut.write(words.of("feed.name", settings.office()), entries, clock.instant());
     }
 

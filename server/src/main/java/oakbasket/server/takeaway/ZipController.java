@@ -18,12 +18,14 @@ import oakbasket.core.filing.Place;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.naming.SafeName;
 import oakbasket.core.standing.Review;
+import oakbasket.core.team.Permission;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.FilesOnDisk;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import oakbasket.server.storage.Roots;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ContentDisposition;
@@ -34,6 +36,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Received files as one archive, named after the round and, where they are one person's, after the person. */
 @RestController
+@Needs(Permission.CHANGE)
 class ZipController {
 
     private final ReceivedFiles files;

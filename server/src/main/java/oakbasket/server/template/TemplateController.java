@@ -2,8 +2,10 @@ package oakbasket.server.template;
 
 import java.util.List;
 import oakbasket.core.compose.RoundSheet;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.round.Drafts;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -17,6 +19,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Templates, and copies of rounds. */
 @RestController
+@Needs(Permission.CHANGE)
 class TemplateController {
 
     record Keep(Templates.TemplateKind kind, @Nullable String name, RoundSheet sheet, boolean replace) {

@@ -1,7 +1,9 @@
 package oakbasket.server.today;
 
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
+import oakbasket.server.security.Needs;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -11,6 +13,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The page the day begins with. */
 @RestController
+@Needs(Permission.OWN)
 class TodayController {
 
     private final TodayOverview overview;

@@ -3,11 +3,13 @@ package oakbasket.server.tray;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -20,6 +22,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The sorting tray. */
 @RestController
+@Needs(Permission.CHANGE)
 class TrayController {
 
     record TrayView(int count, List<TrayList.TrayEntry> entries) {

@@ -6,11 +6,13 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import oakbasket.core.arrival.ScanVerdict;
+import oakbasket.core.team.Permission;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Item;
 import oakbasket.server.scan.Scanner;
+import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -22,6 +24,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** For the desk: refuses in a rehearsal what a real sending would refuse. Nothing is kept. */
 @RestController
+@Needs(Permission.CHANGE)
 class RehearsalController {
 
     record RehearsedWho(@Nullable String name, @Nullable String email) {

@@ -46,7 +46,7 @@ class AccountServiceTest {
         when(keys.random(12)).thenReturn(new byte[12]);
         when(encoder.encode(any())).thenReturn("nobody's hash");
         when(table.find(any())).thenReturn(Optional.empty());
-        when(table.find("ada@example.org")).thenReturn(Optional.of(new AccountTable.WithPassword(new Account(1, "Ada", "ada@example.org", Instant.EPOCH), "her hash")));
+        when(table.find("ada@example.org")).thenReturn(Optional.of(new AccountTable.WithPassword(new Account(1, "Ada", "ada@example.org", oakbasket.core.team.Role.COORDINATOR, Instant.EPOCH), "her hash")));
         accounts = new AccountService(table, transactions, encoder, hashes, Clock.systemUTC(), keys);
     }
 

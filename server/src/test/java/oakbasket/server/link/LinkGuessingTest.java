@@ -70,7 +70,7 @@ class LinkGuessingTest {
 
     private Links fresh() {
         Limits limits = LimitsForTests.fresh();
-        return new Links(table, rounds, keys, LimitsForTests.tickets(keys, encoder, hashes, limits, clock), hashes, limits, clock);
+        return new Links(table, rounds, keys, LimitsForTests.tickets(keys, encoder, hashes, limits, clock), hashes, limits, clock, org.mockito.Mockito.mock(oakbasket.server.teamsetting.TeamSettings.class));
     }
 
     private String problemOf(String token, String passcode, String caller) {

@@ -1,4 +1,4 @@
-package oakbasket.server.handout;
+package oakbasket.server.qr;
 
 import io.nayuki.qrcodegen.QrCode;
 import java.awt.Color;
@@ -15,18 +15,19 @@ import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
 
 /** An address as a QR code (ISO/IEC 18004), with the quiet zone of four modules that readers need, and a quarter of it allowed to be damaged. */
-final class QrPicture {
+public final class QrPicture {
 
     private static final int QUIET_MODULES = 4;
     private static final int PIXELS_A_MODULE = 8;
 
     private final QrCode code;
 
-    QrPicture(String address) {
+    public QrPicture(String address) {
         code = QrCode.encodeText(address, QrCode.Ecc.QUARTILE);
     }
 
-    byte[] svg() {
+    /** As SVG. */
+    public byte[] svg() {
         int side = code.size + 2 * QUIET_MODULES;
         StringBuilder path = new StringBuilder();
         for (int y = 0; y < code.size; y++) {
@@ -56,7 +57,8 @@ final class QrPicture {
         return out.toString().getBytes(StandardCharsets.US_ASCII);
     }
 
-    byte[] png() {
+    /** As PNG. */
+    public byte[] png() {
         int side = (code.size + 2 * QUIET_MODULES) * PIXELS_A_MODULE;
         BufferedImage image = new BufferedImage(side, side, BufferedImage.TYPE_BYTE_BINARY);
         Graphics2D pen = image.createGraphics();

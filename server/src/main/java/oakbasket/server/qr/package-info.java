@@ -1,0 +1,5 @@
+/** Texts as QR codes. */
+@NullMarked
+package oakbasket.server.qr;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,102 @@
+package oakbasket.server.sharing;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import oakbasket.core.team.Role;
+import oakbasket.core.team.RoundShare;
+import oakbasket.server.account.Account;
+import oakbasket.server.account.AccountService;
+import oakbasket.server.account.Member;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.storage.Acting;
+import oakbasket.server.storage.Transactions;
+import org.springframework.stereotype.Service;
+
+/** Shares rounds within the office, and hands them over. What is hidden by it is kept from every question in {@code storage.SeenRows}. */
+@Service
+public class Sharing {
+
+    private final ShareTable table;
+    private final AccountService accounts;
+    private final Transactions transactions;
+    private final LiveHub live;
+
+    Sharing(ShareTable table, AccountService accounts, Transactions transactions, LiveHub live) {
+        this.table = table;
+        this.accounts = accounts;
+        this.transactions = transactions;
+        this.live = live;
+    }
+
+    /** What has to be kept to where something is done for an account. */
+    public Acting.Who acting(Account account) {
+        return new Acting.Who(account.id(), account.role() != Role.READER, account.role() != Role.ADMINISTRATOR && Acting.asOffice(() -> table.hidesFrom(account.id())));
+    }
+
+    /** The same of the account with this number. */
+    public Acting.Who acting(long account) {
+        return acting(accounts.current(account));
+    }
+
+    /** How a round is shared; 404 where it is not seen. */
+    RoundShare of(long round) {
+        return table.of(round).orElseThrow(() -> Problem.notFound("no-round"));
+    }
+
+    /**
+     * Shares a round otherwise, or hands it over.
+     *
+     * @throws Problem with status 403 for whoever does not own it, 422 when somebody does not belong to the office or only reads and is to own it
+     */
+    RoundShare change(long round, RoundShare wanted, Account by) {
+        if (!of(round).settles(by.id(), by.role())) {
+            throw Problem.of(Problem.Kind.FORBIDDEN, "not-owner");
+        }
+        accounts.settled(() -> transactions.durably(() -> {
+            mayOwn(wanted.owner(), "owner");
+            Set<Long> with = new HashSet<>(wanted.with());
+            with.remove(wanted.owner());
+            if (!active().keySet().containsAll(with)) {
+                throw Problem.field("with", "no-member");
+            }
+            table.set(round, new RoundShare(wanted.owner(), wanted.wholeOffice(), wanted.wholeOffice() ? Set.of() : with));
+            return true;
+        }));
+        live.publish(new LiveEvent("round", round, null));
+        return Acting.asOffice(() -> of(round));
+    }
+
+    /** How many rounds somebody owns. */
+    public int owned(long account) {
+        return Acting.asOffice(() -> table.owned(account));
+    }
+
+    /** Whether somebody owns anything that has to go to somebody else when they leave: a round, a series, a parcel. */
+    public boolean owns(long account) {
+        return Acting.asOffice(() -> table.owns(account));
+    }
+
+    /** Hands over whatever somebody owns. Runs in the caller's transaction. */
+    public void handOver(long from, long to) {
+        mayOwn(to, "to");
+        table.handOver(from, to);
+    }
+
+    /** @throws Problem with status 422 naming the field when somebody cannot own a round */
+    private void mayOwn(long account, String field) {
+        Member owner = active().get(account);
+        if (owner == null || owner.role() == Role.READER) {
+            throw Problem.field(field, owner == null ? "no-member" : "owner-reads");
+        }
+    }
+
+    private Map<Long, Member> active() {
+        List<Member> all = accounts.members();
+        return all.stream().filter(one -> one.endedAt() == null).collect(Collectors.toMap(Member::id, one -> one));
+    }
+}

@@ -1,0 +1,73 @@
+package oakbasket.server.storage;
+
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * For whom a thread works: for somebody of the office, who may see and change only some of what there is, or, where nobody was named, for the office itself (its
+ * senders, its letters, its own repairs). What this says is kept by {@link Transactions} and {@link SeenRows}, below all services, so that none of them can forget it.
+ */
+public final class Acting {
+
+    /**
+     * Somebody for whom work is done.
+     *
+     * @param account the number of their account
+     * @param changes whether they may change more than what is only their own
+     * @param restricted whether there are rounds that they do not see
+     */
+    public record Who(long account, boolean changes, boolean restricted) {
+    }
+
+    private static final ThreadLocal<@Nullable Who> WHO = new ThreadLocal<>();
+
+    private Acting() {
+    }
+
+    /** Who it is; null for the office itself. */
+    public static @Nullable Who who() {
+        return WHO.get();
+    }
+
+    /** Whether there are rounds that must not be seen. */
+    public static boolean restricted() {
+        Who who = WHO.get();
+        return who != null && who.restricted();
+    }
+
+    /** From now on this thread works for somebody; to be ended with {@link #end()}. */
+    public static void begin(Who who) {
+        WHO.set(who);
+    }
+
+    /** From now on this thread works for the office itself. */
+    public static void end() {
+        WHO.remove();
+    }
+
+    /** Does something for somebody. */
+    public static <T> T as(@Nullable Who who, Supplier<T> work) {
+        Who before = WHO.get();
+        WHO.set(who);
+        try {
+            return work.get();
+        } finally {
+            if (before == null) {
+                WHO.remove();
+            } else {
+                WHO.set(before);
+            }
+        }
+    }
+
+    /** Does something for the office itself, such as reading what is remembered for everybody. */
+    public static <T> T asOffice(Supplier<T> work) {
+        return as(null, work);
+    }
+
+    /** Writes what is only the own of whoever is signed in, which everybody may. */
+    public static <T> T own(Supplier<T> work) {
+        Who who = WHO.get();
+        return who == null ? work.get() : as(new Who(who.account(), true, who.restricted()), work);
+    }
+}

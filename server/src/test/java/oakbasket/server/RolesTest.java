@@ -1,0 +1,113 @@
+package oakbasket.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import oakbasket.core.team.Permission;
+import oakbasket.core.team.Role;
+import oakbasket.core.team.TeamTerms;
+import oakbasket.server.problem.Problem;
+import oakbasket.server.round.Rounds;
+import oakbasket.server.sharing.Sharing;
+import oakbasket.server.storage.Acting;
+import oakbasket.server.storage.Transactions;
+import org.assertj.core.api.SoftAssertions;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import tools.jackson.databind.JsonNode;
+
+/** Every operation of the API description and every role: the table of what each needs stands in {@code permissions.txt}, none is left out, and each is kept to. */
+class RolesTest {
+
+    private static final Pattern OPEN = Pattern.compile("/api/(basket|pick-up|uploads|session|first-account|joining|password-reset)(/.*)?|/calendar/.*");
+    private static final Path TABLE = Path.of("src/test/resources/permissions.txt");
+    private static final Map<Role, TestTeam> TEAM = new EnumMap<>(Role.class);
+
+    private static synchronized Http desk(Role role) {
+        return TEAM.computeIfAbsent(role, TestTeam::of).desk;
+    }
+
+    private static List<String> operations() {
+        List<String> operations = new ArrayList<>();
+        JsonNode paths = Http.desk().get("/api/openapi.json").json().path("paths");
+        paths.propertyNames().forEach(path -> paths.path(path).propertyNames().forEach(method -> {
+            if (!OPEN.matcher(path).matches() || path.equals("/api/session/password")) {
+                operations.add(method.toUpperCase(Locale.ROOT) + " " + path);
+            }
+        }));
+        return operations;
+    }
+
+    private static Map<String, Permission> table() throws IOException {
+        try (Stream<String> lines = Files.lines(TABLE, StandardCharsets.UTF_8)) {
+            return lines.filter(line -> !line.startsWith("#") && !line.isBlank()).map(line -> line.split(" +"))
+                    .collect(Collectors.toMap(parts -> parts[1] + " " + parts[2], parts -> Permission.valueOf(parts[0]), (a, b) -> a, TreeMap::new));
+        }
+    }
+
+    @Test
+    void noOperationIsLeftOut() throws IOException {
+        assertThat(table().keySet()).containsExactlyInAnyOrderElementsOf(operations()).hasSizeGreaterThan(230);
+    }
+
+    @ParameterizedTest
+    @EnumSource(Role.class)
+    void eachRoleMayWhatTheTableSays(Role role) throws IOException {
+        Http desk = desk(role);
+        SoftAssertions all = new SoftAssertions();
+        for (Map.Entry<String, Permission> operation : table().entrySet()) {
+            String[] parts = operation.getKey().split(" ");
+            if (operation.getKey().equals("GET /api/live")) {
+                continue;
+            }
+            String path = parts[1].replaceAll("\\{[^}]+}", "987654321");
+            Http.Answer answer = desk.send(parts[0], path, parts[0].equals("GET") ? null : "{}".getBytes(StandardCharsets.UTF_8), "Content-Type", "application/json");
+            if (role.may(operation.getValue(), TeamTerms.OPEN)) {
+                all.assertThat(answer.status()).as(role + " " + operation).isNotEqualTo(403);
+            } else {
+                all.assertThat(answer.status()).as(role + " " + operation).isEqualTo(403);
+                all.assertThat(answer.status() == 403 ? answer.problem() : "").as(role + " " + operation).isEqualTo("role");
+            }
+        }
+        all.assertAll();
+    }
+
+    /** The same below the web: a service that writes refuses whoever only reads, whichever way they came. */
+    @Test
+    void whoeverOnlyReadsWritesNothingThroughAService() {
+        TestTeam reader = TestTeam.of(Role.READER);
+        Acting.Who who = RunningApp.bean(Sharing.class).acting(reader.account);
+        TestRound round = new TestRound().open();
+        Acting.begin(who);
+        try {
+            assertThat(catching(() -> RunningApp.bean(Rounds.class).change(round.id, oakbasket.core.round.RoundState.Change.CLOSE)).code()).isEqualTo("role");
+            assertThat(catching(() -> RunningApp.bean(Transactions.class).durably(() -> true)).code()).isEqualTo("role");
+            assertThat(RunningApp.bean(Transactions.class).own(() -> true)).as("one's own").isTrue();
+        } finally {
+            Acting.end();
+        }
+        assertThat(round.board().path("head").path("state").asString()).isNotEqualTo("CLOSED");
+    }
+
+    private static Problem catching(Runnable work) {
+        try {
+            work.run();
+        } catch (Problem refused) {
+            return refused;
+        }
+        throw new AssertionError("Nothing was refused");
+    }
+}

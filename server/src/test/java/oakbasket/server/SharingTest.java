@@ -1,0 +1,136 @@
+package oakbasket.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import oakbasket.core.team.Role;
+import org.assertj.core.api.SoftAssertions;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** A round that is not shared is as if it were not there, for whoever does not own it: in every list, search and count, and for every id. */
+class SharingTest {
+
+    private static final String MARK = "Zebrafinch";
+    private static TestRound hidden;
+    private static TestTeam colleague;
+    private static TestTeam reader;
+    private static long basket;
+    private static long file;
+    private static long link;
+    private static long letter;
+    private static long contact;
+    private static String before;
+
+    @BeforeAll
+    static void aRoundIsKeptToItsOwner() {
+        hidden = new TestRound().onlyPeople("Ada Kept");
+        hidden.sheet.put("title", MARK + " round");
+        hidden.item(MARK + " notes", false, 1, 9, 1);
+        hidden.withLetters("{\"invite\":true}").open();
+        TestRound.Sender sender = hidden.personal("Ada Kept").begin();
+        assertThat(sender.send(2, MARK + ".txt", "a secret".getBytes(StandardCharsets.UTF_8)).status()).isEqualTo(201);
+        sender.finish();
+        basket = hidden.row("Ada Kept").path("id").asLong();
+        file = hidden.panel("Ada Kept").path("items").get(1).path("files").get(0).path("id").asLong();
+        link = hidden.desk.get("/api/links?round=" + hidden.id).json().path("links").get(0).path("id").asLong();
+        letter = hidden.desk.get("/api/baskets/" + basket + "/letters").json().path("letters").path(0).path("id").asLong();
+        contact = hidden.panel("Ada Kept").path("contactId").asLong();
+        colleague = TestTeam.of(Role.COORDINATOR);
+        reader = TestTeam.of(Role.READER);
+        Http.Answer shared = hidden.desk.put("/api/sharing/" + hidden.id, share(owner(), false, List.of()));
+        assertThat(shared.status()).as(shared.text()).isEqualTo(200);
+        before = hidden.board().toString();
+    }
+
+    private static long owner() {
+        return hidden.desk.get("/api/session").json().path("account").asLong();
+    }
+
+    private static String share(long owner, boolean office, List<Long> with) {
+        return "{\"owner\":" + owner + ",\"wholeOffice\":" + office + ",\"with\":" + with + "}";
+    }
+
+    private static String concrete(String path) {
+        String of = path.startsWith("/api/baskets/") ? "" + basket : path.matches("/api/(files|folders/files|removals|glances)/.*") ? "" + file : path.matches("/api/(links|handouts)/.*") ? "" + link
+                : path.startsWith("/api/letters/") ? "" + letter : path.startsWith("/api/contacts/") ? "" + contact : "" + hidden.id;
+        return path.replaceAll("\\{[^}]+}", of);
+    }
+
+    /** Asks everything there is to ask, by the API description, with the ids of what is hidden. */
+    @Test
+    void nothingOfItIsSeenWhateverIsAsked() {
+        assertThat(List.of(basket, file, link, letter, contact)).doesNotContain(0L);
+        JsonNode paths = Http.desk().get("/api/openapi.json").json().path("paths");
+        List<String> asked = new ArrayList<>();
+        paths.propertyNames().forEach(path -> {
+            if (paths.path(path).has("get") && path.startsWith("/api/") && !path.equals("/api/live") && !path.equals("/api/post-office")) {
+                asked.add(concrete(path));
+            }
+        });
+        asked.addAll(List.of("/api/search?find=" + MARK, "/api/links?find=" + MARK, "/api/folders?find=" + MARK, "/api/folders", "/api/folders?path=" + MARK + "%20round", "/api/journal?find=" + MARK, "/api/post?find=" + MARK, "/api/files.zip?files=" + file,
+                "/api/links?round=" + hidden.id, "/api/journal?round=" + hidden.id, "/api/outlook?round=" + hidden.id));
+        SoftAssertions all = new SoftAssertions();
+        int seenByOwner = 0;
+        for (String path : asked) {
+            for (TestTeam one : List.of(colleague, reader)) {
+                Http.Answer answer = one.desk.get(path);
+                all.assertThat(answer.status()).as(path).isLessThan(500);
+                all.assertThat(answer.text()).as(one.account.role() + " " + path).doesNotContain(MARK).doesNotContain("a secret");
+            }
+            seenByOwner += hidden.desk.get(path).text().contains(MARK) ? 1 : 0;
+        }
+        all.assertAll();
+        assertThat(seenByOwner).as("what the owner sees it in").isGreaterThan(20);
+    }
+
+    /** Tries to change everything there is to change, with the ids of what is hidden. */
+    @Test
+    void nothingOfItIsChangedWhateverIsTried() {
+        JsonNode paths = Http.desk().get("/api/openapi.json").json().path("paths");
+        SoftAssertions all = new SoftAssertions();
+        int version = hidden.row("Ada Kept").path("version").asInt();
+        Map<String, String> bodies = Map.of("POST /api/rounds/{id}/acts", "{\"kind\":\"WAIVE\",\"on\":true,\"reason\":\"no\",\"baskets\":[{\"id\":" + basket + ",\"version\":" + version + "}]}", "POST /api/files/{id}/review", "{\"state\":\"ACCEPTED\",\"reason\":\"\",\"before\":\"UNREVIEWED\"}",
+                "POST /api/links/acts", "{\"kind\":\"WITHDRAW\",\"ids\":[" + link + "]}", "POST /api/rounds/{id}/people", "{\"people\":[{\"name\":\"New One\",\"email\":\"new.one@example.org\"}],\"groups\":[]}", "POST /api/folders/files", "{\"files\":[" + file + "],\"root\":1,\"path\":\"\"}",
+                "POST /api/handouts", "{\"links\":[" + link + "]}", "PUT /api/sharing/{round}", share(colleague.id(), true, List.of()), "PUT /api/links/{id}/terms", "{\"version\":1,\"ends\":\"GATHERING\"}");
+        paths.propertyNames().forEach(path -> paths.path(path).propertyNames().forEach(method -> {
+            if (!method.equals("get") && path.matches("/api/(rounds/\\{id}|baskets|files|folders/files|removals|links|letters|sharing|rules|frames|retention|sets|handouts|tray/choices).*")) {
+                String operation = method.toUpperCase(Locale.ROOT) + " " + path;
+                Http.Answer answer = colleague.desk.send(method.toUpperCase(Locale.ROOT), concrete(path), bodies.getOrDefault(operation, "{}").getBytes(StandardCharsets.UTF_8), "Content-Type", "application/json");
+                all.assertThat(answer.status()).as(operation + " " + answer.text()).isLessThan(500);
+            }
+        }));
+        bodies.keySet().forEach(operation -> {
+            String[] parts = operation.split(" ");
+            Http.Answer answer = colleague.desk.send(parts[0], concrete(parts[1]), bodies.get(operation).getBytes(StandardCharsets.UTF_8), "Content-Type", "application/json");
+            all.assertThat(answer.text()).as(operation).doesNotContain(MARK);
+        });
+        all.assertThat(hidden.board().toString()).isEqualTo(before);
+        all.assertAll();
+    }
+
+    @Test
+    void sharedWithOneItIsTheirsToWorkOnAndNobodyElses() {
+        TestRound round = new TestRound().open();
+        TestTeam with = TestTeam.of(Role.COORDINATOR);
+        TestTeam without = TestTeam.of(Role.COORDINATOR);
+        assertThat(without.desk.get("/api/rounds/" + round.id + "/board").status()).as("the whole office").isEqualTo(200);
+        assertThat(round.desk.put("/api/sharing/" + round.id, share(owner(), false, List.of(with.id()))).status()).isEqualTo(200);
+        assertThat(without.desk.get("/api/rounds/" + round.id + "/board").status()).isEqualTo(404);
+        assertThat(with.desk.get("/api/rounds/" + round.id + "/board").json().path("rows").size()).isEqualTo(2);
+        assertThat(with.desk.post("/api/rounds/" + round.id + "/close", "").status()).isLessThan(300);
+        assertThat(with.desk.put("/api/sharing/" + round.id, share(with.id(), true, List.of())).problem()).as("who does not own it").isEqualTo("not-owner");
+        TestTeam administrator = TestTeam.of(Role.ADMINISTRATOR);
+        assertThat(administrator.desk.get("/api/rounds/" + round.id + "/board").status()).isEqualTo(200);
+        assertThat(administrator.desk.put("/api/sharing/" + round.id, share(with.id(), false, List.of())).json().path("owner").asLong()).isEqualTo(with.id());
+        assertThat(with.desk.put("/api/sharing/" + round.id, share(reader.id(), false, List.of())).at("owner")).isNotEmpty();
+        assertThat(with.desk.put("/api/sharing/" + round.id, share(with.id(), false, List.of(987654L))).at("with")).isNotEmpty();
+        assertThat(with.desk.put("/api/sharing/" + round.id, share(with.id(), true, List.of())).status()).isEqualTo(200);
+        assertThat(without.desk.get("/api/rounds/" + round.id + "/board").status()).isEqualTo(200);
+    }
+}
