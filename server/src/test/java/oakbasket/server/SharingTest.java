@@ -37,15 +37,19 @@ class SharingTest {
         assertThat(sender.send(2, MARK + ".txt", "a secret".getBytes(StandardCharsets.UTF_8)).status()).isEqualTo(201);
         sender.finish();
         basket = hidden.row("Ada Kept").path("id").asLong();
-        file = hidden.panel("Ada Kept").path("items").get(1).path("files").get(0).path("id").asLong();
+        file = hidden.panel("Ada Kept").path("files").get(0).path("id").asLong();
         link = hidden.desk.get("/api/links?round=" + hidden.id).json().path("links").get(0).path("id").asLong();
         letter = hidden.desk.get("/api/baskets/" + basket + "/letters").json().path("letters").path(0).path("id").asLong();
-        contact = hidden.panel("Ada Kept").path("contactId").asLong();
+        contact = hidden.row("Ada Kept").path("contactId").asLong();
         colleague = TestTeam.of(Role.COORDINATOR);
         reader = TestTeam.of(Role.READER);
         Http.Answer shared = hidden.desk.put("/api/sharing/" + hidden.id, share(owner(), false, List.of()));
         assertThat(shared.status()).as(shared.text()).isEqualTo(200);
-        before = hidden.board().toString();
+        before = standing();
+    }
+
+    private static String standing() {
+        return hidden.board().toString().replaceAll("\"now\":\"[^\"]*\"", "");
     }
 
     private static long owner() {
@@ -110,7 +114,7 @@ class SharingTest {
             Http.Answer answer = colleague.desk.send(parts[0], concrete(parts[1]), bodies.get(operation).getBytes(StandardCharsets.UTF_8), "Content-Type", "application/json");
             all.assertThat(answer.text()).as(operation).doesNotContain(MARK);
         });
-        all.assertThat(hidden.board().toString()).isEqualTo(before);
+        all.assertThat(standing()).isEqualTo(before);
         all.assertAll();
     }
 
@@ -132,5 +136,44 @@ class SharingTest {
         assertThat(with.desk.put("/api/sharing/" + round.id, share(with.id(), false, List.of(987654L))).at("with")).isNotEmpty();
         assertThat(with.desk.put("/api/sharing/" + round.id, share(with.id(), true, List.of())).status()).isEqualTo(200);
         assertThat(without.desk.get("/api/rounds/" + round.id + "/board").status()).isEqualTo(200);
+    }
+
+    /** By the other ways in, which know no session: the mounted share, the calendar, the letter that tells what came. */
+    @Test
+    void theShareTheCalendarAndTheDigestKeepToIt() {
+        assertThat(shared(hidden.desk, RunningApp.EMAIL)).anyMatch(text -> text.contains(MARK));
+        assertThat(shared(colleague.desk, colleague.account.email())).isNotEmpty().noneMatch(text -> text.contains(MARK));
+        for (TestTeam one : List.of(colleague, reader)) {
+            String url = one.desk.post("/api/feed", "").json().path("url").asString();
+            Http.Answer calendar = new Http().get(url.substring(url.indexOf("/calendar/")));
+            assertThat(calendar.status()).isEqualTo(200);
+            assertThat(calendar.text()).doesNotContain(MARK);
+        }
+        String url = hidden.desk.post("/api/feed", "").json().path("url").asString();
+        assertThat(new Http().get(url.substring(url.indexOf("/calendar/"))).text()).contains(MARK);
+    }
+
+    /** What the folders of the share hold, three levels deep. */
+    private static List<String> shared(Http desk, String email) {
+        String password = desk.post("/api/app-passwords", "{\"name\":\"share\"}").json().path("password").asString();
+        String basic = "Basic " + java.util.Base64.getEncoder().encodeToString((email + ":" + password).getBytes(StandardCharsets.UTF_8));
+        List<String> texts = new ArrayList<>();
+        List<String> level = List.of("/dav/");
+        for (int depth = 0; depth < 3; depth++) {
+            List<String> next = new ArrayList<>();
+            for (String folder : level) {
+                Http.Answer answer = new Http().send("PROPFIND", folder, new byte[0], "Authorization", basic, "Depth", "1");
+                assertThat(answer.status()).as(folder + answer.text()).isEqualTo(207);
+                texts.add(answer.text());
+                java.util.regex.Matcher href = java.util.regex.Pattern.compile("href>([^<]*/)<").matcher(answer.text());
+                while (href.find()) {
+                    if (!href.group(1).equals(folder)) {
+                        next.add(href.group(1));
+                    }
+                }
+            }
+            level = next;
+        }
+        return texts;
     }
 }

@@ -14,6 +14,7 @@ import oakbasket.server.security.Hash;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.storage.Transactions;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
 /** Makes, checks and revokes passwords of programs. One has 160 random bits, so it cannot be guessed; wrong ones are counted all the same. */
@@ -79,21 +80,21 @@ public class AppPasswords {
      * Checks what a program says.
      *
      * @param caller see {@link oakbasket.server.web.Caller}
-     * @return whether it may come in
+     * @return the account it comes in for; null when it may not
      * @throws Problem with status 429 after too many wrong ones
      */
-    public boolean check(String email, String password, String caller) {
+    public @Nullable Long check(String email, String password, String caller) {
         if (password.length() > LONGEST_TYPED || email.length() > MailAddress.MOST_OCTETS) {
             limits.count(Limits.Kind.APP_PASSWORD, caller);
-            return false;
+            return null;
         }
         var owner = table.owner(Hash.of(password), key(email));
         if (owner.isEmpty()) {
             limits.count(Limits.Kind.APP_PASSWORD, caller);
-            return false;
+            return null;
         }
         note(owner.get().id());
-        return true;
+        return owner.get().accountId();
     }
 
     private static String key(String email) {

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.basket.Basket;
@@ -156,6 +157,9 @@ class PanelController {
     @PostMapping("/api/files/unaccept")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void unaccept(@RequestBody Accepted body) {
+        if (body.files() == null || body.files().stream().anyMatch(Objects::isNull)) {
+            throw Problem.unreadable("unreadable");
+        }
         if (files.unaccept(body.files()) < body.files().size()) {
             throw Problem.conflict("changed-elsewhere");
         }

@@ -25,8 +25,11 @@ import java.util.stream.Stream;
 import javax.xml.stream.XMLStreamException;
 import oakbasket.server.apppassword.AppPasswords;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.sharing.Sharing;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.web.Caller;
 import oakbasket.server.web.ProblemWriter;
+import org.jspecify.annotations.Nullable;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpRange;
@@ -50,9 +53,11 @@ class DavFilter extends OncePerRequestFilter {
 
     private final DavTree tree;
     private final AppPasswords passwords;
+    private final Sharing sharing;
     private final ProblemWriter problems;
 
-    DavFilter(DavTree tree, AppPasswords passwords, ProblemWriter problems) {
+    DavFilter(DavTree tree, AppPasswords passwords, Sharing sharing, ProblemWriter problems) {
+        this.sharing = sharing;
         this.tree = tree;
         this.passwords = passwords;
         this.problems = problems;
@@ -68,33 +73,37 @@ class DavFilter extends OncePerRequestFilter {
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws IOException {
         response.setHeader("Cache-Control", "private, no-cache");
         try {
-            if (!signedIn(request)) {
+            Long account = account(request);
+            if (account == null) {
                 response.setHeader("WWW-Authenticate", "Basic realm=\"Oak Basket\", charset=\"UTF-8\"");
                 problems.write(Problem.of(Problem.Kind.SIGN_IN_NEEDED, "app-password-needed"), response);
                 return;
             }
+            Acting.begin(sharing.acting(account));
             answer(request, response);
         } catch (Problem refused) {
             if (refused.retryAfterSeconds() > 0) {
                 response.setHeader("Retry-After", Long.toString(refused.retryAfterSeconds()));
             }
             problems.write(refused, response);
+        } finally {
+            Acting.end();
         }
     }
 
-    private boolean signedIn(HttpServletRequest request) {
+    private @Nullable Long account(HttpServletRequest request) {
         String header = request.getHeader("Authorization");
         if (header == null || !header.regionMatches(true, 0, "Basic ", 0, 6)) {
-            return false;
+            return null;
         }
         String said;
         try {
             said = new String(Base64.getDecoder().decode(header.substring(6).strip()), StandardCharsets.UTF_8);
         } catch (IllegalArgumentException wrong) {
-            return false;
+            return null;
         }
         int colon = said.indexOf(':');
-        return colon > 0 && passwords.check(said.substring(0, colon), said.substring(colon + 1), Caller.of(request));
+        return colon > 0 ? passwords.check(said.substring(0, colon), said.substring(colon + 1), Caller.of(request)) : null;
     }
 
     private void answer(HttpServletRequest request, HttpServletResponse response) throws IOException {

@@ -11,7 +11,10 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import oakbasket.core.filing.Place;
+import oakbasket.core.naming.ClashNumber;
 import oakbasket.server.removal.RemovedFiles;
+import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.words.Words;
@@ -37,9 +40,11 @@ class DavTree {
     private final Roots roots;
     private final FileStore store;
     private final RemovedFiles removed;
+    private final ReceivedFiles files;
     private final String first;
 
-    DavTree(Roots roots, FileStore store, RemovedFiles removed, Words words) {
+    DavTree(Roots roots, FileStore store, RemovedFiles removed, ReceivedFiles files, Words words) {
+        this.files = files;
         this.roots = roots;
         this.store = store;
         this.removed = removed;
@@ -64,7 +69,7 @@ class DavTree {
         }
         try {
             String place = Place.of(root.get().id(), String.join("/", below));
-            return store.obstacle(place) != null ? Optional.empty() : node(below.get(below.size() - 1), store.resolve(place));
+            return store.obstacle(place) != null ? Optional.empty() : node(below.get(below.size() - 1), store.resolve(place)).filter(found -> seen(place, found.folder()));
         } catch (IllegalArgumentException outside) {
             return Optional.empty();
         }
@@ -82,7 +87,17 @@ class DavTree {
         }
         boolean top = segments.size() == 1 && segments.get(0).equals(first);
         return Files.list(path).filter(one -> !Roots.isOwn(one.getFileName().toString()) && !(top && hidden(Place.FIRST_ROOT, one.getFileName().toString())))
-                .flatMap(one -> node(one.getFileName().toString(), one).stream());
+                .flatMap(one -> node(one.getFileName().toString(), one).stream()).filter(one -> !Acting.restricted() || seen(below(segments, one.name()), one.folder()));
+    }
+
+    private String below(List<String> segments, String name) {
+        long root = roots.all().stream().filter(one -> name(one).equals(segments.get(0))).findFirst().orElseThrow().id();
+        return Place.of(root, String.join("/", Stream.concat(segments.stream().skip(1), Stream.of(name)).toList()));
+    }
+
+    /** Whether what lies at a place is seen by whoever this thread works for. */
+    private boolean seen(String place, boolean folder) {
+        return folder ? !files.hidesFolder(place + "/") : files.hidden(List.of(ClashNumber.key(place))).isEmpty();
     }
 
     private String name(Roots.Root root) {

@@ -4,9 +4,11 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import oakbasket.core.filekind.FileKind;
@@ -23,6 +25,7 @@ import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Needs;
+import oakbasket.server.storage.Acting;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -98,7 +101,7 @@ class FolderController {
         if (!find.isBlank() || kind != null) {
             return found(root, path, find.strip(), kind, Math.max(0, from));
         }
-        List<FolderListings.Entry> all = listings.of(folder, by);
+        List<FolderListings.Entry> all = seen(root, path, listings.of(folder, by));
         int inner = (int) all.stream().takeWhile(FolderListings.Entry::folder).count();
         List<FolderListings.Entry> ordered = all;
         if (down) {
@@ -110,6 +113,24 @@ class FolderController {
         }
         List<FolderListings.Entry> shown = ordered.stream().skip(Math.max(0, from)).limit(PAGE).map(entry -> FolderListings.now(folder, entry)).toList();
         return new FolderPage(root, path, inner, all.size() - inner, all.size(), rows(root, path, shown));
+    }
+
+    /** What is left for whoever does not see every round. */
+    private List<FolderListings.Entry> seen(long root, String path, List<FolderListings.Entry> all) {
+        if (!Acting.restricted()) {
+            return all;
+        }
+        String prefix = path.isEmpty() ? Place.of(root, "") : Place.of(root, path) + "/";
+        List<String> keys = all.stream().filter(entry -> !entry.folder()).map(entry -> Folders.key(prefix + entry.name())).toList();
+        Set<String> hidden = new HashSet<>(files.hidden(keys));
+        Map<String, Long> copies = effects.copiesAt(keys);
+        Set<Long> known = files.byIds(List.copyOf(copies.values())).stream().map(ReceivedFile::id).collect(Collectors.toSet());
+        copies.forEach((key, file) -> {
+            if (!known.contains(file)) {
+                hidden.add(key);
+            }
+        });
+        return all.stream().filter(entry -> entry.folder() ? !files.hidesFolder(prefix + entry.name() + "/") : !hidden.contains(Folders.key(prefix + entry.name()))).toList();
     }
 
     private List<FolderRow> rows(long root, String path, List<FolderListings.Entry> shown) {

@@ -313,6 +313,10 @@ class ReceivedFileTable {
                 .param("folder", escaped(folder) + "%").param("words", words).param("pattern", "%" + escaped(words) + "%").param("most", most).query(ReceivedFile.class).list();
     }
 
+    boolean anyBelow(String folder) {
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE purged_at IS NULL AND stored_path LIKE :folder ESCAPE '!')").param("folder", escaped(folder) + "%").query(Boolean.class).single();
+    }
+
     private static String escaped(String text) {
         return text.replace("!", "!!").replace("%", "!%").replace("_", "!_");
     }

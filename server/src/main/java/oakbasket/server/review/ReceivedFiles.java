@@ -8,12 +8,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.standing.FileFact;
 import oakbasket.core.standing.Review;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
@@ -360,6 +362,22 @@ public class ReceivedFiles {
     /** The files at these places, by the keys of the places. */
     public List<ReceivedFile> atPlaces(Collection<String> keys) {
         return table.atPlaces(keys);
+    }
+
+    /**
+     * Whether a folder, given with its slash, is to be kept from whoever this thread works for: it holds files of rounds that they do not see, and none that they do.
+     */
+    public boolean hidesFolder(String folder) {
+        return Acting.restricted() && !table.anyBelow(folder) && Acting.asOffice(() -> table.anyBelow(folder));
+    }
+
+    /** Those of some places, as keys, where files lie that whoever this thread works for does not see. */
+    public Set<String> hidden(Collection<String> keys) {
+        if (!Acting.restricted()) {
+            return Set.of();
+        }
+        Set<Long> seen = table.atPlaces(keys).stream().map(ReceivedFile::id).collect(Collectors.toSet());
+        return Acting.asOffice(() -> table.atPlaces(keys)).stream().filter(file -> !seen.contains(file.id())).map(file -> ClashNumber.key(file.storedPath())).collect(Collectors.toSet());
     }
 
     /** Every file below a folder, given with its slash. */
