@@ -17,6 +17,7 @@ import oakbasket.server.security.Limits;
 import oakbasket.server.security.Needs;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseCookie;
@@ -74,9 +75,11 @@ class SessionController {
     private final CookieCsrfTokenRepository csrfTokens;
     private final SecondFactor factors;
     private final PermittedActs permitted;
+    private final ApplicationEventPublisher events;
 
     SessionController(AccountService accounts, AccountContexts contexts, AccountSessions sessions, Limits limits, Settings settings, KnownBrowsers browsers,
-            CookieCsrfTokenRepository csrfTokens, SecondFactor factors, PermittedActs permitted) {
+            CookieCsrfTokenRepository csrfTokens, SecondFactor factors, PermittedActs permitted, ApplicationEventPublisher events) {
+        this.events = events;
         this.factors = factors;
         this.permitted = permitted;
         this.browsers = browsers;
@@ -104,7 +107,13 @@ class SessionController {
         List<Map.Entry<Limits.Kind, String>> counted = browser.isPresent() ? List.of(Map.entry(Limits.Kind.KNOWN_BROWSER, browser.get()))
                 : List.of(Map.entry(Limits.Kind.SIGN_IN, Caller.of(request)), Map.entry(Limits.Kind.ACCOUNT, account));
         counted.forEach(one -> limits.count(one.getKey(), one.getValue()));
-        Account entered = accounts.signIn(email, text(body.password()), browser.isPresent());
+        Account entered;
+        try {
+            entered = accounts.signIn(email, text(body.password()), browser.isPresent());
+        } catch (Problem refused) {
+            events.publishEvent(new SignIns(0, email, Caller.of(request), SignIns.What.REFUSED));
+            throw refused;
+        }
         String code = text(body.code());
         if (factors.on(entered)) {
             if (code.isBlank()) {
@@ -112,6 +121,7 @@ class SessionController {
                 throw Problem.of(Problem.Kind.SIGN_IN_NEEDED, "second-factor-needed");
             }
             if (!factors.right(entered, code)) {
+                events.publishEvent(new SignIns(entered.id(), entered.name(), Caller.of(request), SignIns.What.REFUSED));
                 throw Problem.of(Problem.Kind.SIGN_IN_NEEDED, "second-factor-wrong");
             }
         }
@@ -119,6 +129,7 @@ class SessionController {
         if (browser.isEmpty()) {
             remember(response, browsers.mark(account));
         }
+        events.publishEvent(new SignIns(entered.id(), entered.name(), Caller.of(request), SignIns.What.IN));
         return enter(entered, request, response);
     }
 
@@ -127,6 +138,7 @@ class SessionController {
     Session first(@RequestBody FirstAccount body, HttpServletRequest request, HttpServletResponse response) {
         limits.count(Limits.Kind.SET_UP, Caller.of(request));
         Account account = accounts.makeFirst(text(body.code()), text(body.name()), text(body.email()), text(body.password()));
+        events.publishEvent(new SignIns(account.id(), account.name(), Caller.of(request), SignIns.What.FIRST));
         return enter(account, request, response);
     }
 
@@ -144,12 +156,15 @@ class SessionController {
 
     @DeleteMapping("/api/session")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void signOut(HttpServletRequest request) {
+    void signOut(@AuthenticationPrincipal @Nullable Account account, HttpServletRequest request) {
         HttpSession session = request.getSession(false);
         if (session != null) {
             String id = session.getId();
             session.invalidate();
             sessions.ended(id);
+            if (account != null) {
+                events.publishEvent(new SignIns(account.id(), account.name(), Caller.of(request), SignIns.What.OUT));
+            }
         }
     }
 

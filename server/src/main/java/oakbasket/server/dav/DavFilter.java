@@ -23,6 +23,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import javax.xml.stream.XMLStreamException;
+import oakbasket.server.account.AccountService;
+import oakbasket.server.account.TakenByProgram;
 import oakbasket.server.apppassword.AppPasswords;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.sharing.Sharing;
@@ -30,6 +32,7 @@ import oakbasket.server.storage.Acting;
 import oakbasket.server.web.Caller;
 import oakbasket.server.web.ProblemWriter;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpRange;
@@ -54,9 +57,13 @@ class DavFilter extends OncePerRequestFilter {
     private final DavTree tree;
     private final AppPasswords passwords;
     private final Sharing sharing;
+    private final AccountService accounts;
+    private final ApplicationEventPublisher events;
     private final ProblemWriter problems;
 
-    DavFilter(DavTree tree, AppPasswords passwords, Sharing sharing, ProblemWriter problems) {
+    DavFilter(DavTree tree, AppPasswords passwords, Sharing sharing, AccountService accounts, ApplicationEventPublisher events, ProblemWriter problems) {
+        this.accounts = accounts;
+        this.events = events;
         this.sharing = sharing;
         this.tree = tree;
         this.passwords = passwords;
@@ -123,12 +130,27 @@ class DavFilter extends OncePerRequestFilter {
             throw Problem.notFound("not-found");
         }
         switch (method) {
-            case "PROPFIND" -> propfind(request, response, segments, found.get());
-            case "GET", "HEAD" -> send(request, response, found.get(), method.equals("HEAD"));
+            case "PROPFIND" -> {
+                told(request, "");
+                propfind(request, response, segments, found.get());
+            }
+            case "GET", "HEAD" -> {
+                if (method.equals("GET") && !found.get().folder()) {
+                    told(request, String.join("/", segments));
+                }
+                send(request, response, found.get(), method.equals("HEAD"));
+            }
             default -> {
                 response.setHeader("Allow", ALLOWED);
                 response.sendError(HttpServletResponse.SC_METHOD_NOT_ALLOWED);
             }
+        }
+    }
+
+    private void told(HttpServletRequest request, String path) {
+        Acting.Who who = Acting.who();
+        if (who != null) {
+            events.publishEvent(new TakenByProgram(accounts.current(who.account()), Caller.of(request), path));
         }
     }
 

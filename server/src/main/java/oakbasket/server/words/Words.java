@@ -1,6 +1,7 @@
 package oakbasket.server.words;
 
 import java.util.Locale;
+import java.util.Optional;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.Remark;
 import org.jspecify.annotations.Nullable;
@@ -42,6 +43,11 @@ public class Words {
      */
     public String of(String key, Object... arguments) {
         return messages.getMessage(key, arguments.length == 0 ? null : arguments, inLatinDigits(language()));
+    }
+
+    /** The words of a key, where it has any. */
+    public Optional<String> find(String key) {
+        return Optional.ofNullable(messages.getMessage(key, null, null, inLatinDigits(language())));
     }
 
     /** Browsers write numbers in Arabic in Latin digits unless told otherwise; what the server says stands beside that. */
