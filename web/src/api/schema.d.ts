@@ -52,6 +52,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["entries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["entriesOut"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["checkTrail"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/basket": {
         parameters: {
             query?: never;
@@ -910,7 +958,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["settle"];
+        post: operations["settle_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1343,6 +1391,38 @@ export interface paths {
         get?: never;
         put: operations["markRead"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joining": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joining/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookAtInvitation"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2257,6 +2337,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["stopParcel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password-reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setByReset"];
+        post: operations["askForReset"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3271,6 +3367,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["factor"];
+        put: operations["beginFactor"];
+        post: operations["offerFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/second-factor/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["endFactor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/series": {
         parameters: {
             query?: never;
@@ -3367,6 +3495,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["signedIn"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{handle}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endSession"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sets/{round}": {
         parameters: {
             query?: never;
@@ -3408,6 +3568,182 @@ export interface paths {
         };
         get: operations["zip"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sharing/{round}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["shared"];
+        put: operations["share"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/team": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["team"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/team-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["settled"];
+        put: operations["settle"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/team/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/team/invitations/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["withdrawInvitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/team/invitations/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["inviteAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/team/{id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["letBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/team/{id}/end-second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["endFactorOf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/team/{id}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["letLeave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/team/{id}/reset-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["resetLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/team/{id}/role": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setRole"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3615,6 +3951,34 @@ export interface components {
             mapping: components["schemas"]["Mapping"];
             source: string | null;
         };
+        AuditChecked: {
+            /** Format: int64 */
+            entries: number;
+            head: string;
+            /** Format: int64 */
+            wrongAt: number | null;
+        };
+        AuditLine: {
+            /** Format: int64 */
+            account: number;
+            /** Format: date-time */
+            at: string;
+            caller: string;
+            /** @enum {string} */
+            kind: "SIGNED" | "CHANGED" | "SAW" | "TOOK" | "REFUSED";
+            /** Format: int64 */
+            number: number;
+            operation: string;
+            /** Format: int32 */
+            status: number;
+            subject: string;
+            who: string;
+            words: string;
+        };
+        AuditPage: {
+            entries: components["schemas"]["AuditLine"][];
+            more: boolean;
+        };
         BasketChange: {
             baskets: components["schemas"]["Target"][];
             /** Format: date */
@@ -3768,6 +4132,17 @@ export interface components {
             /** Format: date */
             day: string;
             name: string;
+        };
+        Colleague: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** @enum {string} */
+            role: "ADMINISTRATOR" | "COORDINATOR" | "READER";
+        };
+        ComingBack: {
+            /** Format: int32 */
+            version: number;
         };
         ComingLetters: {
             /** Format: date */
@@ -3947,6 +4322,24 @@ export interface components {
             undone: boolean;
             what: string;
         };
+        FactorConfirmed: {
+            code: string | null;
+            offer: string | null;
+            password: string | null;
+        };
+        FactorEnded: {
+            password: string | null;
+        };
+        FactorOffer: {
+            offer: string;
+            picture: string;
+            secret: string;
+        };
+        FactorState: {
+            on: boolean;
+            /** Format: int32 */
+            spareCodes: number;
+        };
         Feed: {
             url: string | null;
         };
@@ -4118,6 +4511,9 @@ export interface components {
             /** Format: int32 */
             made: number;
         };
+        ForgottenPassword: {
+            email: string | null;
+        };
         Forward: {
             /** Format: int32 */
             hours: number;
@@ -4129,6 +4525,10 @@ export interface components {
             sameDisk: boolean;
             there: boolean;
             writable: boolean;
+        };
+        FreshPassword: {
+            password: string | null;
+            token: string | null;
         };
         Glance: {
             cut: boolean;
@@ -4176,6 +4576,9 @@ export interface components {
             roundId: number;
             sha256: string;
             waits: boolean;
+        };
+        HeldInvitation: {
+            token: string | null;
         };
         HeldOne: {
             /** Format: date-time */
@@ -4246,6 +4649,32 @@ export interface components {
             /** @enum {string} */
             state: "DRAFT" | "GATHERING" | "CLOSED" | "ARCHIVED";
             title: string;
+        };
+        Invitation: {
+            email: string;
+            /** Format: date-time */
+            endsAt: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            invitedBy: number;
+            /** Format: date-time */
+            madeAt: string;
+            name: string;
+            /** @enum {string} */
+            role: "ADMINISTRATOR" | "COORDINATOR" | "READER";
+            trouble: string;
+        };
+        InvitationSeen: {
+            email: string;
+            name: string;
+            office: string;
+            /** @enum {string} */
+            role: "ADMINISTRATOR" | "COORDINATOR" | "READER";
+        };
+        Invited: {
+            invitation: components["schemas"]["Invitation"];
+            link: string;
         };
         JournalLine: {
             /** @enum {string} */
@@ -4369,6 +4798,12 @@ export interface components {
         LatePerson: {
             email: string | null;
             name: string | null;
+        };
+        Leaving: {
+            /** Format: int64 */
+            to: number | null;
+            /** Format: int32 */
+            version: number;
         };
         LetterAbout: {
             /** Format: int64 */
@@ -4679,6 +5114,16 @@ export interface components {
             times: number;
             withdrawn: boolean;
         };
+        Living: {
+            browser: string;
+            caller: string;
+            handle: string;
+            /** Format: date-time */
+            lastAt: string;
+            own: boolean;
+            /** Format: date-time */
+            since: string;
+        };
         LooseDecision: {
             /** Format: int64 */
             basketId: number;
@@ -4760,6 +5205,21 @@ export interface components {
             group: string | null;
             headed: boolean;
         };
+        Member: {
+            email: string;
+            /** Format: date-time */
+            endedAt: string | null;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** @enum {string} */
+            role: "ADMINISTRATOR" | "COORDINATOR" | "READER";
+            secondFactor: boolean;
+            /** Format: date-time */
+            since: string;
+            /** Format: int32 */
+            version: number;
+        };
         Merge: {
             /** Format: int64 */
             gone: number;
@@ -4798,9 +5258,26 @@ export interface components {
             /** Format: int64 */
             root: number | null;
         };
+        NewInvitation: {
+            email: string | null;
+            name: string | null;
+            /** @enum {string|null} */
+            role: "ADMINISTRATOR" | "COORDINATOR" | "READER" | null;
+        };
+        NewMember: {
+            name: string | null;
+            password: string | null;
+            token: string | null;
+        };
         NewPassword: {
             password: string | null;
             present: string | null;
+        };
+        NewRole: {
+            /** @enum {string|null} */
+            role: "ADMINISTRATOR" | "COORDINATOR" | "READER" | null;
+            /** Format: int32 */
+            version: number;
         };
         NewRoot: {
             name: string | null;
@@ -5365,6 +5842,9 @@ export interface components {
             name: string;
             reason: string;
         };
+        ResetLink: {
+            link: string;
+        };
         RetentionView: {
             bin: components["schemas"]["BinRow"][];
             /** Format: int32 */
@@ -5431,6 +5911,15 @@ export interface components {
             /** Format: date-time */
             deadlineBefore: string;
             kinds: ("BECOMES_COMPLETE" | "BECOMES_INCOMPLETE" | "DEADLINE_EARLIER" | "DEADLINE_LATER" | "BECOMES_OVERDUE" | "NO_LONGER_OVERDUE" | "BECOMES_LATE" | "NO_LONGER_LATE")[];
+        };
+        RoundSharing: {
+            colleagues: components["schemas"]["Colleague"][];
+            mayChange: boolean;
+            /** Format: int64 */
+            owner: number;
+            ownerName: string;
+            wholeOffice: boolean;
+            with: number[];
         };
         RoundSheet: {
             /** Format: int64 */
@@ -5588,9 +6077,14 @@ export interface components {
             mailbox: string | null;
         };
         Session: {
+            /** Format: int64 */
+            account: number;
             email: string;
+            may: ("SEE" | "OWN" | "CHANGE" | "OPEN_LINK" | "HAND_OUT" | "SET_UP" | "ADMINISTER")[];
             name: string;
             office: string;
+            /** @enum {string|null} */
+            role: "ADMINISTRATOR" | "COORDINATOR" | "READER" | null;
             setUpNeeded: boolean;
             signedIn: boolean;
             zone: string;
@@ -5648,8 +6142,12 @@ export interface components {
             passcode: string | null;
         };
         SignIn: {
+            code: string | null;
             email: string | null;
             password: string | null;
+        };
+        SpareCodes: {
+            codes: string[];
         };
         SseEmitter: {
             /** Format: int64 */
@@ -5708,6 +6206,30 @@ export interface components {
             id: number;
             /** Format: int32 */
             version: number;
+        };
+        TeamMember: {
+            /** Format: int32 */
+            liveLinks: number;
+            member: components["schemas"]["Member"];
+            /** Format: int32 */
+            rounds: number;
+        };
+        TeamSetting: {
+            terms: components["schemas"]["TeamTerms"];
+            /** Format: int32 */
+            version: number;
+        };
+        TeamTerms: {
+            coordinatorsHandOut: boolean;
+            coordinatorsMakeOpenLinks: boolean;
+            /** Format: int32 */
+            mostLiveLinks: number | null;
+        };
+        TeamView: {
+            invitations: components["schemas"]["Invitation"][];
+            members: components["schemas"]["TeamMember"][];
+            /** Format: date-time */
+            now: string;
         };
         TermsForm: {
             beginsAt: string | null;
@@ -5915,6 +6437,14 @@ export interface components {
             /** Format: int32 */
             version: number | null;
         };
+        TypedTeamSetting: {
+            handOut: boolean | null;
+            /** Format: int32 */
+            mostLiveLinks: number | null;
+            openLinks: boolean | null;
+            /** Format: int32 */
+            version: number;
+        };
         TypedText: {
             body: string | null;
             /** Format: int64 */
@@ -5950,6 +6480,12 @@ export interface components {
             listing: "WAITING" | "LIVE" | "PAUSED" | "USED_UP" | "ENDED" | "WITHDRAWN" | "ENDS_SOON" | "NO_FOLDER" | null;
             /** Format: int64 */
             round: number | null;
+        };
+        WantedSharing: {
+            /** Format: int64 */
+            owner: number | null;
+            wholeOffice: boolean | null;
+            with: number[] | null;
         };
         WasRead: {
             read: boolean;
@@ -6097,6 +6633,106 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entries: {
+        parameters: {
+            query?: {
+                account?: number;
+                kind?: "SIGNED" | "CHANGED" | "SAW" | "TOOK" | "REFUSED";
+                find?: string;
+                from?: string;
+                until?: string;
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AuditPage"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    entriesOut: {
+        parameters: {
+            query?: {
+                account?: number;
+                kind?: "SIGNED" | "CHANGED" | "SAW" | "TOOK" | "REFUSED";
+                find?: string;
+                from?: string;
+                until?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    checkTrail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AuditChecked"];
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -8180,7 +8816,7 @@ export interface operations {
             };
         };
     };
-    settle: {
+    settle_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -9093,6 +9729,70 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMember"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lookAtInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeldInvitation"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["InvitationSeen"];
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -11098,6 +11798,68 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setByReset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreshPassword"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    askForReset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForgottenPassword"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13361,6 +14123,130 @@ export interface operations {
             };
         };
     };
+    factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FactorState"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    beginFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactorConfirmed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SpareCodes"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    offerFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FactorOffer"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactorEnded"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FactorState"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     series: {
         parameters: {
             query?: never;
@@ -13675,6 +14561,64 @@ export interface operations {
             };
         };
     };
+    signedIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Living"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                handle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     readiness: {
         parameters: {
             query?: never;
@@ -13783,6 +14727,423 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RoundSharing"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedSharing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RoundSharing"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    team: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TeamView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settled: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TeamSetting"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedTeamSetting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TeamSetting"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewInvitation"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Invited"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    withdrawInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    inviteAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Invited"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    letBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComingBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TeamView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endFactorOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TeamView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    letLeave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Leaving"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TeamView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    resetLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ResetLink"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setRole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRole"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TeamView"];
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {

@@ -12,7 +12,7 @@ import { goLive, stopLive, useConnection } from './live'
 import { queries } from './queries'
 import { router } from './router'
 import SearchBox from './SearchBox.vue'
-import { session, sessionEnded } from './use-session'
+import { may, session, sessionEnded } from './use-session'
 
 useConnection()
 watch(() => session.value, (now) => now && tellTimesIn(now.zone), { immediate: true })
@@ -38,11 +38,11 @@ async function signOut() {
         <RouterLink to="/" :class="{ here: $route.name === 'today' }">{{ text.tabs.today }}</RouterLink>
         <RouterLink to="/rounds" :class="{ here: $route.path.startsWith('/rounds') }">{{ text.tabs.rounds }}</RouterLink>
         <RouterLink to="/contacts" :class="{ here: $route.path.startsWith('/contacts') }">{{ text.tabs.contacts }}</RouterLink>
-        <RouterLink to="/tray" :class="{ here: $route.name === 'tray' }">{{ text.tabs.tray }}</RouterLink>
+        <RouterLink v-if="may('CHANGE')" to="/tray" :class="{ here: $route.name === 'tray' }">{{ text.tabs.tray }}</RouterLink>
         <RouterLink to="/folders" :class="{ here: $route.name === 'folders' }">{{ text.tabs.folders }}</RouterLink>
         <RouterLink to="/parcels" :class="{ here: $route.path.startsWith('/parcels') }">{{ text.tabs.parcels }}</RouterLink>
-        <RouterLink to="/post" :class="{ here: $route.path.startsWith('/post') }">{{ text.tabs.post }}</RouterLink>
-        <RouterLink to="/links" :class="{ here: $route.name === 'links' }">{{ text.tabs.links }}</RouterLink>
+        <RouterLink v-if="may('CHANGE')" to="/post" :class="{ here: $route.path.startsWith('/post') }">{{ text.tabs.post }}</RouterLink>
+        <RouterLink v-if="may('CHANGE')" to="/links" :class="{ here: $route.name === 'links' }">{{ text.tabs.links }}</RouterLink>
         <RouterLink to="/setup" :class="{ here: $route.path.startsWith('/setup') }">{{ text.tabs.setup }}</RouterLink>
       </nav>
       <SearchBox />

@@ -14,6 +14,9 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'today', component: () => import('./features/today/TodayView.vue'), meta: { title: () => text.tabs.today } },
     { path: '/sign-in', name: 'sign-in', component: () => import('./features/signin/SignInView.vue'), meta: { title: () => text.signin.button, open: true } },
+    { path: '/join', name: 'join', component: () => import('./features/signin/JoinView.vue'), meta: { title: () => text.team.joinTitle, open: true } },
+    { path: '/forgotten', name: 'forgotten', component: () => import('./features/signin/ForgottenView.vue'), meta: { title: () => text.team.forgotten, open: true } },
+    { path: '/new-password', name: 'new-password', component: () => import('./features/signin/NewPasswordView.vue'), meta: { title: () => text.team.newPassword, open: true } },
     { path: '/rounds', name: 'rounds', component: () => import('./features/rounds/RoundsView.vue'), meta: { title: () => text.rounds.title } },
     { path: '/rounds/new', name: 'compose', component: () => import('./features/compose/ComposeView.vue'), meta: { title: () => text.compose.newTitle } },
     { path: '/rounds/:id(\\d+)/sheet', name: 'sheet', component: () => import('./features/compose/ComposeView.vue'), meta: { title: () => text.compose.newTitle } },
@@ -42,6 +45,8 @@ export const router = createRouter({
     { path: '/parcels/:id(\\d+)', name: 'parcel', component: () => import('./features/parcels/ParcelView.vue'), meta: { title: () => text.parcels.title } },
     { path: '/journal', name: 'journal', component: () => import('./features/filing/JournalView.vue'), meta: { title: () => text.journal.title } },
     { path: '/quarantine', name: 'quarantine', component: () => import('./features/quarantine/QuarantineView.vue'), meta: { title: () => text.quarantine.title } },
+    { path: '/team', name: 'team', component: () => import('./features/team/TeamView.vue'), meta: { title: () => text.team.title } },
+    { path: '/audit', name: 'audit', component: () => import('./features/team/AuditView.vue'), meta: { title: () => text.audit.title } },
     { path: '/setup', name: 'setup', component: () => import('./features/setup/SetupView.vue'), meta: { title: () => text.setup.title } },
     { path: '/:rest(.*)*', redirect: '/', meta: { title: () => text.product } },
   ],

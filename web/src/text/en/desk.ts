@@ -2,6 +2,7 @@ import { acts, board, claims, review } from './board'
 import { contacts, importing, people } from './contacts'
 import { links } from './links'
 import { bell, goes, inward, office } from './mail'
+import { audit, team } from './team'
 import { parcels } from './parcels'
 import { post } from './post'
 import { change, search, series, setup, status, templates } from './rounds'
@@ -198,6 +199,8 @@ export const en = {
   },
   board,
   parcels,
+  team,
+  audit,
   post,
   goes,
   inward,

@@ -11,6 +11,7 @@ import LoadingPart from '../../LoadingPart.vue'
 import SuggestField from '../../fields/SuggestField.vue'
 import { say, sayProblem } from '../../say'
 import { queries, useRead } from '../../queries'
+import { may } from '../../use-session'
 
 const t = text.contacts
 const route = useRoute()
@@ -79,11 +80,11 @@ async function removeGroup(name: string) {
     <header>
       <h1>{{ t.title }}</h1>
       <div class="actions">
-        <RouterLink class="button" to="/contacts/twice">{{ t.twice }}</RouterLink>
+        <RouterLink v-if="may('CHANGE')" class="button" to="/contacts/twice">{{ t.twice }}</RouterLink>
         <a class="button" :href="`/api/contacts.csv?group=${encodeURIComponent(group)}`" download>{{ t.exportCsv }}</a>
         <a class="button" :href="`/api/contacts.vcf?group=${encodeURIComponent(group)}`" download>{{ t.exportVcard }}</a>
-        <RouterLink class="button" to="/contacts/import">{{ t.import }}</RouterLink>
-        <RouterLink class="button primary" to="/contacts/new">{{ t.add }}</RouterLink>
+        <RouterLink v-if="may('CHANGE')" class="button" to="/contacts/import">{{ t.import }}</RouterLink>
+        <RouterLink v-if="may('CHANGE')" class="button primary" to="/contacts/new">{{ t.add }}</RouterLink>
       </div>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
@@ -108,7 +109,7 @@ async function removeGroup(name: string) {
       </div>
       <p class="quiet" role="status">
         {{ t.total(list.total) }}
-        <ElButton v-if="group && list.total === 0" type="primary" link size="small" @click="removeGroup(group)">{{ t.removeGroup(group) }}</ElButton>
+        <ElButton v-if="may('CHANGE') && group && list.total === 0" type="primary" link size="small" @click="removeGroup(group)">{{ t.removeGroup(group) }}</ElButton>
       </p>
       <EmptyPart v-if="list.total === 0" :words="find || group || provisional ? t.noneFits : t.empty" />
       <table v-else class="plain">

@@ -11,6 +11,7 @@ import FailureNote from '../../FailureNote.vue'
 import LoadingPart from '../../LoadingPart.vue'
 import { useRead } from '../../queries'
 import { sayProblem } from '../../say'
+import { may } from '../../use-session'
 
 /** Everything that was handed out, and what of it was taken away. */
 const t = text.parcels
@@ -65,7 +66,7 @@ function takenWords(one: ListedParcel): string {
   <div class="page">
     <header>
       <h1>{{ t.title }}</h1>
-      <div class="actions"><ElButton type="primary" @click="make">{{ t.make }}</ElButton></div>
+      <div v-if="may('HAND_OUT')" class="actions"><ElButton type="primary" @click="make">{{ t.make }}</ElButton></div>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <LoadingPart v-if="!page && !problem" />

@@ -18,6 +18,7 @@ import { tileOf } from '../../../shared/tile'
 import { standingWords, tileWords } from './standing-words'
 import PanelLetters from './PanelLetters.vue'
 import { usePanel } from './use-panel'
+import { may } from '../../use-session'
 
 const props = defineProps<{ basketId: number; closed: boolean }>()
 const emit = defineEmits<{ close: [] }>()
@@ -47,6 +48,7 @@ interface Offer {
 
 /** What can be done with this basket; the first is what is due: files are checked, a link is handed over, whoever owes is written to. */
 const offered = computed<Offer[]>(() => {
+  if (!may('CHANGE')) return []
   const { row, hasLink, linkId } = panel.value!
   const check: Offer | false = row.toCheck > 0 && { label: t.checkFiles(row.toCheck), run: () => document.querySelector('.panel .to-check')?.scrollIntoView({ block: 'start' }) }
   const copy: Offer | false = hasLink && { label: t.copyLink, run: () => void copyLink() }
@@ -98,7 +100,7 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
         </template>
         <a v-if="chosen.size > 0" class="button small" :href="chosenFile ?? zip" download>{{ t.downloadChosen(chosen.size) }}</a>
         <a v-else-if="panel.files.length > 1" class="button small" :href="`/api/files.zip?basket=${panel.id}`" download>{{ t.downloadAll }}</a>
-        <NamedMenu :label="t.more" :names="offered.slice(1).map((one) => one.label)" small @pick="(n) => offered[n + 1]!.run()" />
+        <NamedMenu v-if="offered.length > 1" :label="t.more" :names="offered.slice(1).map((one) => one.label)" small @pick="(n) => offered[n + 1]!.run()" />
       </div>
       <SendLetters v-if="writing" :round-id="panel.roundId" :baskets="[panel.id]" @done="writing = false" />
       <form v-if="noting" class="noting" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
@@ -126,7 +128,7 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
         <h3>
           <WeaveTile :standing="tile.standing" :late="tile.late" :overdue="tile.overdue" :label="tileWords(item, tile)" />
           <span>{{ item.title }}</span>
-          <ElButton v-if="!panel.row.waived && tile.standing !== 'NOT_OWED'" type="primary" link size="small"
+          <ElButton v-if="may('CHANGE') && !panel.row.waived && tile.standing !== 'NOT_OWED'" type="primary" link size="small"
             :aria-label="`${tile.standing === 'WAIVED' ? t.unexcuse : t.excuse}: ${item.title}`"
             @click="waive(item.id, tile.standing !== 'WAIVED')">
             {{ tile.standing === 'WAIVED' ? t.unexcuse : t.excuse }}
@@ -161,7 +163,7 @@ onMounted(() => box.value?.focus({ preventScroll: true }))
         <ul>
           <li v-for="one in panel.removed" :key="one.fileId">
             <PlainName class="mono" :name="one.name" /> <span class="quiet">{{ dayAndTime(one.at) }}, {{ one.reason }}</span>
-            <ElButton size="small" :aria-label="`${t.restore} ${one.name}`" @click="restore(one.fileId)">{{ t.restore }}</ElButton>
+            <ElButton v-if="may('CHANGE')" size="small" :aria-label="`${t.restore} ${one.name}`" @click="restore(one.fileId)">{{ t.restore }}</ElButton>
           </li>
         </ul>
       </section>

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { desk, type Claim, type PanelFile } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { say, sayProblem } from '../../say'
+import { may } from '../../use-session'
 
 /** Whose is it? One claimed sending, and the yes or no to it; both can be taken back. */
 const props = defineProps<{ file: PanelFile; person: string }>()
@@ -32,13 +33,13 @@ defineExpose({ yes: () => decide('ACCEPTED'), no: () => decide('DECLINED') })
     <template v-if="file.claim === 'OPEN'">
       <p>{{ t.said(file.declaredAs ?? '', person) }}</p>
       <div class="actions">
-        <ElButton type="primary" size="small" :disabled="busy" @click="decide('ACCEPTED')">{{ t.yes(person) }}</ElButton>
-        <ElButton size="small" :disabled="busy" @click="decide('DECLINED')">{{ t.no }}</ElButton>
+        <ElButton v-if="may('CHANGE')" type="primary" size="small" :disabled="busy" @click="decide('ACCEPTED')">{{ t.yes(person) }}</ElButton>
+        <ElButton v-if="may('CHANGE')" size="small" :disabled="busy" @click="decide('DECLINED')">{{ t.no }}</ElButton>
       </div>
     </template>
     <template v-else>
       <p>{{ t.declined(file.declaredAs ?? '') }}</p>
-      <ElButton size="small" :disabled="busy" @click="decide('OPEN')">{{ t.again }}</ElButton>
+      <ElButton v-if="may('CHANGE')" size="small" :disabled="busy" @click="decide('OPEN')">{{ t.again }}</ElButton>
     </template>
   </div>
 </template>

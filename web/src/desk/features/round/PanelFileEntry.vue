@@ -9,6 +9,7 @@ import PlainName from '../../../shared/PlainName.vue'
 import { sizeWords } from '../../../shared/size'
 import { dayAndTime } from '../../../shared/time'
 import SuggestField from '../../fields/SuggestField.vue'
+import { may } from '../../use-session'
 
 const props = defineProps<{ file: PanelFile; chosen: boolean; previewed: boolean }>()
 const emit = defineEmits<{ toggle: []; preview: []; review: [to: Review, reason: string]; remove: [reason: string] }>()
@@ -60,9 +61,9 @@ function sendBack() {
     <div class="actions">
       <ElButton size="small" :aria-expanded="previewed" :aria-label="`${previewed ? t.hide : t.show} ${props.file.name}`" @click="emit('preview')">{{ previewed ? t.hide : t.show }}</ElButton>
       <a class="button small" :href="`/api/files/${file.id}`" download :aria-label="`${t.download} ${file.name}`">{{ t.download }}</a>
-      <ElButton v-if="file.review !== 'ACCEPTED' && !apart && !file.opened" size="small" :aria-label="`${t.accept} ${file.name}`" @click="emit('review', 'ACCEPTED', '')">{{ t.accept }}</ElButton>
-      <ElButton v-if="file.review !== 'RETURNED' && !apart && !file.opened" size="small" :aria-label="`${t.sendBack} ${file.name}`" @click="ask('return')">{{ t.sendBack }}</ElButton>
-      <ElButton size="small" link :aria-label="`${t.removeFile} ${file.name}`" @click="ask('remove')">{{ t.removeFile }}</ElButton>
+      <ElButton v-if="may('CHANGE') && file.review !== 'ACCEPTED' && !apart && !file.opened" size="small" :aria-label="`${t.accept} ${file.name}`" @click="emit('review', 'ACCEPTED', '')">{{ t.accept }}</ElButton>
+      <ElButton v-if="may('CHANGE') && file.review !== 'RETURNED' && !apart && !file.opened" size="small" :aria-label="`${t.sendBack} ${file.name}`" @click="ask('return')">{{ t.sendBack }}</ElButton>
+      <ElButton v-if="may('CHANGE')" size="small" link :aria-label="`${t.removeFile} ${file.name}`" @click="ask('remove')">{{ t.removeFile }}</ElButton>
     </div>
     <form v-if="asking" class="reason" @submit.prevent="sendBack" @keydown.esc.stop="asking = undefined">
       <label :for="`reason-${file.id}`">{{ asking === 'remove' ? t.removeReason : t.reason }}</label>

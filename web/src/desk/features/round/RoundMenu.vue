@@ -4,10 +4,11 @@ import { desk, type BoardView } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { copy } from '../../copy'
 import { say, sayProblem } from '../../say'
+import { may } from '../../use-session'
 
 /** What is done less often with a round. */
 const props = defineProps<{ board: BoardView; files: number }>()
-const emit = defineEmits<{ close: []; reopen: []; history: []; links: [words: string] }>()
+const emit = defineEmits<{ close: []; reopen: []; history: []; sharing: []; links: [words: string] }>()
 const t = text.round
 const router = useRouter()
 
@@ -41,19 +42,20 @@ function follow(event: Event) {
 </script>
 
 <template>
-  <ElButton v-if="board.state === 'CLOSED'" type="primary" @click="emit('reopen')">{{ t.reopen }}</ElButton>
+  <ElButton v-if="board.state === 'CLOSED' && may('CHANGE')" type="primary" @click="emit('reopen')">{{ t.reopen }}</ElButton>
   <ElDropdown trigger="click" placement="bottom-end" :teleported="false" class="round-menu">
     <ElButton>{{ t.more }}</ElButton>
     <template #dropdown>
       <ElDropdownMenu>
-        <ElDropdownItem v-if="board.state === 'GATHERING'" @click="follow"><RouterLink tabindex="-1" :to="{ name: 'change', params: { id: board.id } }">{{ t.change }}</RouterLink></ElDropdownItem>
-        <ElDropdownItem @click="follow"><a tabindex="-1" :href="`/rehearsal/${board.id}`" target="_blank" rel="noopener">{{ t.rehearse }}</a></ElDropdownItem>
-        <ElDropdownItem @click="copyRound">{{ t.copyRound }}</ElDropdownItem>
-        <ElDropdownItem @click="follow"><RouterLink tabindex="-1" :to="{ name: 'again', params: { id: board.id } }">{{ t.comeAgain }}</RouterLink></ElDropdownItem>
+        <ElDropdownItem v-if="board.state === 'GATHERING' && may('CHANGE')" @click="follow"><RouterLink tabindex="-1" :to="{ name: 'change', params: { id: board.id } }">{{ t.change }}</RouterLink></ElDropdownItem>
+        <ElDropdownItem v-if="may('CHANGE')" @click="follow"><a tabindex="-1" :href="`/rehearsal/${board.id}`" target="_blank" rel="noopener">{{ t.rehearse }}</a></ElDropdownItem>
+        <ElDropdownItem v-if="may('CHANGE')" @click="copyRound">{{ t.copyRound }}</ElDropdownItem>
+        <ElDropdownItem v-if="may('CHANGE')" @click="follow"><RouterLink tabindex="-1" :to="{ name: 'again', params: { id: board.id } }">{{ t.comeAgain }}</RouterLink></ElDropdownItem>
         <ElDropdownItem @click="follow"><RouterLink tabindex="-1" :to="{ name: 'round-filing', params: { id: board.id } }">{{ text.filing.title }}</RouterLink></ElDropdownItem>
+        <ElDropdownItem @click="emit('sharing')">{{ text.team.sharing }}</ElDropdownItem>
         <ElDropdownItem @click="emit('history')">{{ t.history }}</ElDropdownItem>
         <ElDropdownItem divided @click="follow"><RouterLink tabindex="-1" :to="{ name: 'links', query: { round: board.id } }">{{ t.toLinks }}</RouterLink></ElDropdownItem>
-        <ElDropdownItem @click="copyLinks">{{ t.copyLinks }}</ElDropdownItem>
+        <ElDropdownItem v-if="may('CHANGE')" @click="copyLinks">{{ t.copyLinks }}</ElDropdownItem>
         <ElDropdownItem v-if="board.state !== 'GATHERING' && files > 0" @click="follow"><RouterLink tabindex="-1" :to="{ name: 'set', params: { id: board.id } }">{{ text.handover.menu }}</RouterLink></ElDropdownItem>
         <ElDropdownItem v-if="files > 0" @click="follow"><a tabindex="-1" :href="`/api/files.zip?round=${board.id}`" download>{{ t.takeAll }}</a></ElDropdownItem>
         <ElDropdownItem @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/table.csv`" download>{{ t.tableCsv }}</a></ElDropdownItem>
@@ -61,7 +63,7 @@ function follow(event: Event) {
         <ElDropdownItem v-if="files > 0" @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/files.csv`" download>{{ t.filesCsv }}</a></ElDropdownItem>
         <ElDropdownItem v-if="files > 0" @click="follow"><a tabindex="-1" :href="`/api/rounds/${board.id}/files.xlsx`" download>{{ t.filesXlsx }}</a></ElDropdownItem>
         <ElDropdownItem @click="follow"><RouterLink tabindex="-1" :to="{ name: 'status', params: { id: board.id } }">{{ t.statusSheet }}</RouterLink></ElDropdownItem>
-        <ElDropdownItem v-if="board.state === 'GATHERING'" divided @click="emit('close')">{{ t.close }}</ElDropdownItem>
+        <ElDropdownItem v-if="board.state === 'GATHERING' && may('CHANGE')" divided @click="emit('close')">{{ t.close }}</ElDropdownItem>
       </ElDropdownMenu>
     </template>
   </ElDropdown>

@@ -11,6 +11,7 @@ import LoadingPart from '../../LoadingPart.vue'
 import { copy } from '../../copy'
 import { say, sayProblem } from '../../say'
 import { useKeys } from '../../use-keys'
+import { may } from '../../use-session'
 import AddLateForm from './AddLateForm.vue'
 import BasketPanel from './BasketPanel.vue'
 import BoardCounts from './BoardCounts.vue'
@@ -23,6 +24,7 @@ import KeyHelp from './KeyHelp.vue'
 import RoundHistory from './RoundHistory.vue'
 import RoundLetters from './RoundLetters.vue'
 import RoundMenu from './RoundMenu.vue'
+import SharingDialog from './SharingDialog.vue'
 import { useBoard } from './use-board'
 import { useBoardRows } from './use-board-rows'
 import { useColumns } from './use-columns'
@@ -62,6 +64,7 @@ const ruler = computed(() => ({
 const chosenRows = computed(() => (pulse.value >= 0 ? [...chosen].map((id) => rows.get(id)).filter((row) => row !== undefined) : []))
 const noLongerMoving = computed(() => board.value?.state === 'CLOSED' || board.value?.state === 'ARCHIVED')
 const history = ref(false)
+const sharing = ref(false)
 const closing = ref(false)
 const adding = ref(false)
 const helping = ref(false)
@@ -140,10 +143,10 @@ async function change(action: 'close' | 'reopen') {
           <p v-if="board.closedAt" class="closed">{{ t.closed(dayAndTime(board.closedAt)) }}</p>
         </div>
         <div class="actions">
-          <RouterLink v-if="counts.toCheck + counts.claimed > 0" class="button primary" :to="{ name: 'review', params: { id: board.id } }">{{ counts.toCheck > 0 ? t.check(counts.toCheck) : t.lookAtClaimed(counts.claimed) }}</RouterLink>
-          <ElButton v-if="board.hasOpenLink" @click="copyOpenLink">{{ t.copyOpenLink }}</ElButton>
-          <ElButton v-if="board.state === 'GATHERING'" :aria-expanded="adding" @click="adding = !adding">{{ t.askMore }}</ElButton>
-          <RoundMenu :board="board" :files="counts.files" @close="closing = true" @reopen="change('reopen')" @history="history = true" @links="linkToCopy = $event" />
+          <RouterLink v-if="counts.toCheck + counts.claimed > 0 && may('CHANGE')" class="button primary" :to="{ name: 'review', params: { id: board.id } }">{{ counts.toCheck > 0 ? t.check(counts.toCheck) : t.lookAtClaimed(counts.claimed) }}</RouterLink>
+          <ElButton v-if="board.hasOpenLink && may('CHANGE')" @click="copyOpenLink">{{ t.copyOpenLink }}</ElButton>
+          <ElButton v-if="board.state === 'GATHERING' && may('CHANGE')" :aria-expanded="adding" @click="adding = !adding">{{ t.askMore }}</ElButton>
+          <RoundMenu :board="board" :files="counts.files" @close="closing = true" @reopen="change('reopen')" @history="history = true" @sharing="sharing = true" @links="linkToCopy = $event" />
         </div>
       </header>
       <p v-if="linkToCopy" class="failure">{{ t.copyFailed }} <span class="mono links">{{ linkToCopy }}</span></p>
@@ -168,7 +171,7 @@ async function change(action: 'close' | 'reopen') {
               <ViewMenu v-model:group-by="groupBy" v-model:tall="tall" :board="board" :facts="facts" :hidden-items="hiddenItems" @fact="toggleFact" @item="toggleItem" />
               <ElButton size="small" class="help" :aria-label="text.board.keys" @click="helping = true">?</ElButton>
             </BoardFilters>
-            <BulkBar v-if="chosenRows.length > 0" :round-id="roundId" :rows="chosenRows" :all="lists.everybody" @clear="chosen.clear()" />
+            <BulkBar v-if="chosenRows.length > 0 && may('CHANGE')" :round-id="roundId" :rows="chosenRows" :all="lists.everybody" @clear="chosen.clear()" />
             <BoardTable
               ref="table"
               v-model:sort="sort"
@@ -194,6 +197,7 @@ async function change(action: 'close' | 'reopen') {
       </div>
 
       <RoundHistory v-if="history" v-model="history" :round-id="roundId" :zone="board.zone" />
+      <SharingDialog v-if="sharing" :round="roundId" @close="sharing = false" />
       <KeyHelp v-model="helping" :keys="text.board.keyList" />
       <ElDialog v-model="closing" :title="t.close" width="460" append-to-body>
         <p>{{ t.confirmClose }}</p>

@@ -11,6 +11,7 @@ import NamedMenu from '../../fields/NamedMenu.vue'
 import { sayProblem } from '../../say'
 import { useRead } from '../../queries'
 import SeriesList from '../series/SeriesList.vue'
+import { may } from '../../use-session'
 
 const t = text.rounds
 const { value: rounds, problem, load } = useRead(['rounds'], desk.rounds, { on: (event) => !['contact', 'letter', 'link'].includes(event.type) })
@@ -62,7 +63,7 @@ function target(round: Schemas['ListedRound']) {
       <h1>{{ t.title }}</h1>
       <div class="actions">
         <NamedMenu v-if="kept.length > 0" :label="text.templates.fromRound" :names="kept.map((one) => one.name)" @pick="(n) => fromTemplate(kept[n]!)" />
-        <RouterLink class="button primary" to="/rounds/new">{{ t.compose }}</RouterLink>
+        <RouterLink v-if="may('CHANGE')" class="button primary" to="/rounds/new">{{ t.compose }}</RouterLink>
       </div>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />

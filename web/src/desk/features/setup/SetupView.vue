@@ -13,6 +13,9 @@ import CalendarCard from './CalendarCard.vue'
 import PasswordCard from './PasswordCard.vue'
 import DigestCard from './DigestCard.vue'
 import PostCard from './PostCard.vue'
+import FactorCard from './FactorCard.vue'
+import SessionsCard from './SessionsCard.vue'
+import { may } from '../../use-session'
 import RootsCard from './RootsCard.vue'
 
 const t = text.setup
@@ -44,21 +47,26 @@ function addCalendar() {
   <div class="page">
     <header><h1>{{ t.title }}</h1></header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
+    <section v-if="may('ADMINISTER')" aria-labelledby="team">
+      <h2 id="team">{{ text.team.title }}</h2>
+      <p class="quiet">{{ text.team.intro }}</p>
+      <div class="actions"><RouterLink class="button" :to="{ name: 'team' }">{{ text.team.open }}</RouterLink> <RouterLink class="button" :to="{ name: 'audit' }">{{ text.audit.open }}</RouterLink></div>
+    </section>
     <section aria-labelledby="calendars">
       <h2 id="calendars">{{ t.calendars }}</h2>
       <p class="quiet">{{ t.calendarsHelp }}</p>
       <LoadingPart v-if="!calendars && !problem" />
       <CalendarCard v-for="one in calendars" :key="one.id" :calendar="one" :countries="countries" @changed="load" />
-      <ElButton @click="addCalendar">{{ t.addCalendar }}</ElButton>
+      <ElButton v-if="may('CHANGE')" @click="addCalendar">{{ t.addCalendar }}</ElButton>
     </section>
     <section aria-labelledby="filing">
       <h2 id="filing">{{ text.filing.title }}</h2>
       <p class="quiet">{{ text.filing.introOffice }}</p>
       <div class="actions"><RouterLink class="button" :to="{ name: 'filing' }">{{ text.filing.ofOffice }}</RouterLink> <RouterLink class="button" :to="{ name: 'journal' }">{{ text.filing.toJournal }}</RouterLink></div>
     </section>
-    <RootsCard />
+    <RootsCard v-if="may('SET_UP')" />
     <AppPasswordsCard />
-    <PostCard />
+    <PostCard v-if="may('CHANGE')" />
     <DigestCard />
     <section aria-labelledby="quarantine">
       <h2 id="quarantine">{{ text.quarantine.title }}</h2>
@@ -66,6 +74,8 @@ function addCalendar() {
       <RouterLink class="button" :to="{ name: 'quarantine' }">{{ text.quarantine.open }}</RouterLink>
     </section>
     <PasswordCard />
+    <FactorCard />
+    <SessionsCard />
     <section aria-labelledby="feed">
       <h2 id="feed">{{ t.feed }}</h2>
       <p class="quiet">{{ t.feedHelp }}</p>

@@ -1,21 +1,34 @@
 <script setup lang="ts">
-import { computed, reactive } from 'vue'
+import { computed, nextTick, reactive, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { desk } from '../../../api/desk'
+import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
 import OakMark from '../../../shared/OakMark.vue'
 import { session } from '../../use-session'
 import { useSubmit } from '../../use-submit'
 
 const t = text.signin
+const code = useTemplateRef<{ focus: () => void }>('code')
 const route = useRoute()
 const router = useRouter()
 const first = computed(() => session.value?.setUpNeeded ?? false)
 const form = reactive({ code: '', name: '', email: '', password: '' })
+/** Whether the password was right and a code is asked for too. */
+const second = ref(false)
+const digits = ref('')
 const fields = computed(() => (first.value ? (['code', 'name', 'email', 'password'] as const) : (['email', 'password'] as const)))
 
 const { problem, busy, submit } = useSubmit(async () => {
-  session.value = first.value ? await desk.firstAccount({ ...form }) : await desk.signIn(form.email, form.password)
+  try {
+    session.value = first.value ? await desk.firstAccount({ ...form }) : await desk.signIn(form.email, form.password, digits.value)
+  } catch (error) {
+    if ((error as ApiProblem).code !== 'second-factor-needed') throw error
+    second.value = true
+    await nextTick()
+    code.value?.focus()
+    return
+  }
   const to = String(route.query.to ?? '/')
   await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/')
   // The button that had the keyboard is gone: as after any new page, the keyboard begins at the top, not behind a long list.
@@ -39,8 +52,14 @@ const { problem, busy, submit } = useSubmit(async () => {
         :aria-describedby="`${field}-error`" />
       <p :id="`${field}-error`" class="error" role="alert">{{ problem?.at(field) }}</p>
     </div>
+    <div v-if="second" class="field">
+      <label for="second-code">{{ text.team.code }}</label>
+      <ElInput id="second-code" ref="code" v-model="digits" inputmode="numeric" autocomplete="one-time-code" aria-describedby="second-hint" />
+      <p id="second-hint" class="quiet">{{ text.team.codeHint }}</p>
+    </div>
     <p v-if="problem && problem.errors.length === 0" class="error" role="alert">{{ problem.title }}. {{ problem.detail }}</p>
     <ElButton type="primary" native-type="submit" :disabled="busy">{{ first ? t.firstButton : t.button }}</ElButton>
+    <p v-if="!first"><RouterLink to="/forgotten">{{ text.team.forgotten }}</RouterLink></p>
     <p v-if="!first" class="quiet">{{ t.note }}</p>
   </form>
 </template>

@@ -8,6 +8,7 @@ import FailureNote from '../../FailureNote.vue'
 import LoadingPart from '../../LoadingPart.vue'
 import { say, sayProblem } from '../../say'
 import { useRead } from '../../queries'
+import { may } from '../../use-session'
 
 const t = text.today
 const any = { on: () => true }
@@ -65,7 +66,7 @@ async function seen() {
   <div class="page">
     <header>
       <h1>{{ heading || text.tabs.today }}</h1>
-      <RouterLink v-if="today && !today.anyRound" class="button primary" to="/rounds/new">{{ t.compose }}</RouterLink>
+      <RouterLink v-if="today && !today.anyRound && may('CHANGE')" class="button primary" to="/rounds/new">{{ t.compose }}</RouterLink>
     </header>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <LoadingPart v-if="!today && !problem" />

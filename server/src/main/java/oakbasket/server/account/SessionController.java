@@ -111,7 +111,7 @@ class SessionController {
         try {
             entered = accounts.signIn(email, text(body.password()), browser.isPresent());
         } catch (Problem refused) {
-            events.publishEvent(new SignIns(0, email, Caller.of(request), SignIns.What.REFUSED));
+            events.publishEvent(new SignIns(0, email, Caller.address(request), SignIns.What.REFUSED));
             throw refused;
         }
         String code = text(body.code());
@@ -121,7 +121,7 @@ class SessionController {
                 throw Problem.of(Problem.Kind.SIGN_IN_NEEDED, "second-factor-needed");
             }
             if (!factors.right(entered, code)) {
-                events.publishEvent(new SignIns(entered.id(), entered.name(), Caller.of(request), SignIns.What.REFUSED));
+                events.publishEvent(new SignIns(entered.id(), entered.name(), Caller.address(request), SignIns.What.REFUSED));
                 throw Problem.of(Problem.Kind.SIGN_IN_NEEDED, "second-factor-wrong");
             }
         }
@@ -129,7 +129,7 @@ class SessionController {
         if (browser.isEmpty()) {
             remember(response, browsers.mark(account));
         }
-        events.publishEvent(new SignIns(entered.id(), entered.name(), Caller.of(request), SignIns.What.IN));
+        events.publishEvent(new SignIns(entered.id(), entered.name(), Caller.address(request), SignIns.What.IN));
         return enter(entered, request, response);
     }
 
@@ -138,7 +138,7 @@ class SessionController {
     Session first(@RequestBody FirstAccount body, HttpServletRequest request, HttpServletResponse response) {
         limits.count(Limits.Kind.SET_UP, Caller.of(request));
         Account account = accounts.makeFirst(text(body.code()), text(body.name()), text(body.email()), text(body.password()));
-        events.publishEvent(new SignIns(account.id(), account.name(), Caller.of(request), SignIns.What.FIRST));
+        events.publishEvent(new SignIns(account.id(), account.name(), Caller.address(request), SignIns.What.FIRST));
         return enter(account, request, response);
     }
 
@@ -163,7 +163,7 @@ class SessionController {
             session.invalidate();
             sessions.ended(id);
             if (account != null) {
-                events.publishEvent(new SignIns(account.id(), account.name(), Caller.of(request), SignIns.What.OUT));
+                events.publishEvent(new SignIns(account.id(), account.name(), Caller.address(request), SignIns.What.OUT));
             }
         }
     }
@@ -178,7 +178,7 @@ class SessionController {
         SecurityContextHolder.setContext(context);
         contexts.saveContext(context, request, response);
         request.getSession().setAttribute(AccountSessions.BROWSER, BrowserName.of(request.getHeader(HttpHeaders.USER_AGENT)));
-        request.getSession().setAttribute(AccountSessions.CALLER, Caller.of(request));
+        request.getSession().setAttribute(AccountSessions.CALLER, Caller.address(request));
         // Whatever token stood in the browser before may be known to somebody else.
         new CsrfAuthenticationStrategy(csrfTokens).onAuthentication(authentication, request, response);
         // The new one is made, and goes to the browser, only when it is asked for.

@@ -9,6 +9,7 @@ import java.util.Set;
 import oakbasket.core.audit.AuditKind;
 import oakbasket.server.account.Account;
 import oakbasket.server.security.Needs;
+import oakbasket.server.security.Noted;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.annotation.AnnotatedElementUtils;
@@ -57,6 +58,7 @@ class AuditInterceptor implements AsyncHandlerInterceptor, WebMvcConfigurer {
         AuditKind kind = request.getDispatcherType() == DispatcherType.REQUEST ? kind(request, handler) : null;
         if (kind != null) {
             // Before it is done: what is deleted has no name afterwards.
+            Noted.taken();
             request.setAttribute(SUBJECT, trail.subject(AuditSubject.of(pattern(request)), id(request)));
         }
         return true;
@@ -69,13 +71,15 @@ class AuditInterceptor implements AsyncHandlerInterceptor, WebMvcConfigurer {
             return;
         }
         int status = response.getStatus();
+        String said = Noted.taken();
         Authentication authentication = SecurityContextHolder.getContext().getAuthentication();
         if (authentication == null || !(authentication.getPrincipal() instanceof Account account) || status >= HttpStatus.BAD_REQUEST.value() && status != HttpStatus.FORBIDDEN.value()) {
             return;
         }
         String query = request.getMethod().equals("GET") ? Objects.requireNonNullElse(request.getQueryString(), "") : "";
-        String about = subject.isEmpty() ? query.substring(0, Math.min(LONGEST_QUERY, query.length())) : subject;
-        trail.write(new AuditTrail.Somebody(account.id(), account.name(), Caller.of(request)), status == HttpStatus.FORBIDDEN.value() ? AuditKind.REFUSED : kind, request.getMethod() + " " + pattern(request), about, status);
+        String named = subject.isEmpty() ? query.substring(0, Math.min(LONGEST_QUERY, query.length())) : subject;
+        String about = named.isEmpty() || said.isEmpty() ? named + said : named + ": " + said;
+        trail.write(new AuditTrail.Somebody(account.id(), account.name(), Caller.address(request)), status == HttpStatus.FORBIDDEN.value() ? AuditKind.REFUSED : kind, request.getMethod() + " " + pattern(request), about, status);
     }
 
     /** What an operation is to the trail; null when it is not noted. */

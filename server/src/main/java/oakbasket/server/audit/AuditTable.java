@@ -42,9 +42,9 @@ class AuditTable {
     void insert(AuditRecord entry, byte[] hash) {
         jdbc.sql("""
                 INSERT INTO audit_entry (number, at, account_id, who, caller, kind, operation, subject, status, hash)
-                VALUES (:number, :at, :account, :who, :caller, :kind, :operation, :subject, :status, :hash)""").param("number", entry.number()).param("at", entry.at()).param("account", entry.account())
+                VALUES (:number, :at, :account, :who, :caller, :kind, :operation, :subject, :status, :hash)""").param("at", entry.at()).param("account", entry.account())
                 .param("who", entry.who()).param("caller", entry.caller()).param("kind", entry.kind().name()).param("operation", entry.operation()).param("subject", entry.subject())
-                .param("status", entry.status()).param("hash", hash).update();
+                .param("status", entry.status()).param("hash", hash).param("number", entry.number()).update();
     }
 
     /** Entries before a number, the newest first. */

@@ -19,6 +19,7 @@ import oakbasket.server.link.LinkAct;
 import oakbasket.server.link.LinkActs;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Needs;
+import oakbasket.server.security.Noted;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -79,6 +80,7 @@ class BasketActController {
         if (act.baskets() == null || act.baskets().isEmpty() || act.baskets().size() > MOST_AT_ONCE) {
             throw Problem.field("baskets", "choose-people", MOST_AT_ONCE);
         }
+        Noted.about(act.kind(), act.baskets().size());
         return acts.apply(id, act.baskets(), change(act), account.id());
     }
 

@@ -7,6 +7,7 @@ import java.util.Map;
 import oakbasket.core.contact.ContactFields;
 import oakbasket.core.team.Permission;
 import oakbasket.server.security.Needs;
+import oakbasket.server.security.Noted;
 import oakbasket.server.web.TableOut;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -83,7 +84,9 @@ class ContactController {
     @PostMapping("/api/contacts")
     @ResponseStatus(HttpStatus.CREATED)
     Contacts.Saved add(@RequestBody ContactForm form) {
-        return contacts.make(form.fields());
+        Contacts.Saved made = contacts.make(form.fields());
+        Noted.about(form.fields().name());
+        return made;
     }
 
     @PutMapping("/api/contacts/{id}")

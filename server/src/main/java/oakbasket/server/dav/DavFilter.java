@@ -150,7 +150,7 @@ class DavFilter extends OncePerRequestFilter {
     private void told(HttpServletRequest request, String path) {
         Acting.Who who = Acting.who();
         if (who != null) {
-            events.publishEvent(new TakenByProgram(accounts.current(who.account()), Caller.of(request), path));
+            events.publishEvent(new TakenByProgram(accounts.current(who.account()), Caller.address(request), path));
         }
     }
 

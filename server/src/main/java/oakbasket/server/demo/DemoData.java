@@ -22,6 +22,7 @@ import oakbasket.core.reminder.ReminderStep;
 import oakbasket.core.round.RoundState;
 import oakbasket.core.standing.Progress;
 import oakbasket.core.standing.Review;
+import oakbasket.core.team.Role;
 import oakbasket.server.Settings;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Basket;
@@ -128,6 +129,8 @@ class DemoData implements ApplicationRunner {
             return;
         }
         long account = accounts.make(new Person("Robin Fenn", MailAddress.parse(EMAIL)), PASSWORD).id();
+        accounts.make(new Person("Jo Heron", MailAddress.parse("jo@fennbrook.example.org")), PASSWORD, Role.COORDINATOR);
+        accounts.make(new Person("Ada Kestrel", MailAddress.parse("ada@fennbrook.example.org")), PASSWORD, Role.READER);
         transactions.durably(() -> {
             join("Landowners", DemoPeople.LANDOWNERS);
             join("River-fly surveyors", DemoPeople.SURVEYORS);

@@ -19,6 +19,7 @@ import oakbasket.server.account.AccountService;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Needs;
+import oakbasket.server.security.Noted;
 import oakbasket.server.web.PublicAddress;
 import oakbasket.server.web.Typed;
 import org.jspecify.annotations.Nullable;
@@ -133,6 +134,7 @@ class LinkController {
     @PostMapping("/acts")
     LinkActs.LinksChanged act(@RequestBody LinkBulk bulk, @AuthenticationPrincipal Account account) {
         List<Long> ids = bulk.kind() == LinkActKind.GIVE_BACK ? list.toGiveBack(ids(bulk)) : ids(bulk);
+        Noted.about(Objects.toString(bulk.kind(), ""), ids.size());
         return bulk.kind() == LinkActKind.PASSCODE ? acts.setPasscode(ids, passcode(bulk.passcode()), account.id()) : acts.apply(ids, change(bulk), account.id());
     }
 

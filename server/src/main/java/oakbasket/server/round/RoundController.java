@@ -6,6 +6,7 @@ import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Needs;
+import oakbasket.server.security.Noted;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -37,6 +38,7 @@ class RoundController {
     @PostMapping("/api/rounds")
     @ResponseStatus(HttpStatus.CREATED)
     Drafts.Draft begin(@RequestBody RoundSheet sheet, @AuthenticationPrincipal Account account) {
+        Noted.about(sheet.title());
         return drafts.begin(sheet, account.id());
     }
 

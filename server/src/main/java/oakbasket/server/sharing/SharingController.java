@@ -10,6 +10,7 @@ import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Needs;
+import oakbasket.server.security.Noted;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -61,6 +62,7 @@ class SharingController {
         if (wanted.owner() == null || wanted.wholeOffice() == null || with.size() > MOST_WITH || with.stream().anyMatch(Objects::isNull)) {
             throw Problem.unreadable("unreadable");
         }
+        Noted.about(accounts.names(List.of(wanted.owner())).getOrDefault(wanted.owner(), ""), wanted.wholeOffice() ? "" : accounts.names(with).values());
         return told(sharing.change(round, new RoundShare(wanted.owner(), wanted.wholeOffice(), Set.copyOf(with)), account), account);
     }
 

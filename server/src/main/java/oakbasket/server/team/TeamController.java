@@ -1,5 +1,7 @@
 package oakbasket.server.team;
 
+import java.time.Clock;
+import java.time.Instant;
 import java.util.List;
 import oakbasket.core.team.Permission;
 import oakbasket.core.team.Role;
@@ -7,6 +9,7 @@ import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Needs;
+import oakbasket.server.security.Noted;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -24,7 +27,8 @@ import org.springframework.web.bind.annotation.RestController;
 @Needs(Permission.ADMINISTER)
 class TeamController {
 
-    record TeamView(List<Team.TeamMember> members, List<Invitation> invitations) {
+    /** @param now by the clock of the server, to tell which invitations have ended */
+    record TeamView(List<Team.TeamMember> members, List<Invitation> invitations, Instant now) {
     }
 
     record NewInvitation(@Nullable String name, @Nullable String email, @Nullable Role role) {
@@ -51,8 +55,10 @@ class TeamController {
     private final Invitations invitations;
     private final PasswordResets resets;
     private final AccountService accounts;
+    private final Clock clock;
 
-    TeamController(Team team, Invitations invitations, PasswordResets resets, AccountService accounts) {
+    TeamController(Team team, Invitations invitations, PasswordResets resets, AccountService accounts, Clock clock) {
+        this.clock = clock;
         this.team = team;
         this.invitations = invitations;
         this.resets = resets;
@@ -62,12 +68,13 @@ class TeamController {
     @GetMapping("/api/team")
     @Needs(Permission.ADMINISTER)
     TeamView team() {
-        return new TeamView(team.all(), invitations.all());
+        return new TeamView(team.all(), invitations.all(), clock.instant());
     }
 
     @PostMapping("/api/team/invitations")
     @ResponseStatus(HttpStatus.CREATED)
     Invitations.Invited invite(@RequestBody NewInvitation wanted, @AuthenticationPrincipal Account account) {
+        Noted.about(text(wanted.name()), text(wanted.email()), role(wanted.role()));
         return invitations.invite(text(wanted.name()), text(wanted.email()), role(wanted.role()), account);
     }
 
@@ -85,6 +92,7 @@ class TeamController {
 
     @PutMapping("/api/team/{id}/role")
     TeamView setRole(@PathVariable long id, @RequestBody NewRole wanted) {
+        Noted.about(role(wanted.role()));
         team.setRole(id, wanted.version(), role(wanted.role()));
         return team();
     }
@@ -92,7 +100,9 @@ class TeamController {
     /** Lets somebody leave; what they own goes to somebody else. */
     @PostMapping("/api/team/{id}/leave")
     TeamView letLeave(@PathVariable long id, @RequestBody Leaving wanted) {
-        team.leave(id, wanted.version(), wanted.to());
+        Long to = wanted.to();
+        Noted.about(to == null ? "" : accounts.current(to).name());
+        team.leave(id, wanted.version(), to);
         return team();
     }
 

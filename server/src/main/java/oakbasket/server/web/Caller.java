@@ -20,6 +20,16 @@ public final class Caller {
         return of(request.getRemoteAddr());
     }
 
+    /** The address of the caller itself, for people to read. */
+    public static String address(HttpServletRequest request) {
+        String address = request.getRemoteAddr().replace("[", "").replace("]", "");
+        try {
+            return address.indexOf(':') < 0 ? address : InetAddress.getByName(address).getHostAddress();
+        } catch (UnknownHostException notAnAddress) {
+            return address;
+        }
+    }
+
     /** What an address counts as. */
     static String of(String address) {
         if (address.indexOf(':') < 0) {
