@@ -3,11 +3,11 @@ import { onScopeDispose, ref } from 'vue'
 import { desk } from '../api/desk'
 import { onRefusal } from '../api/client'
 import { readAgain } from './queries'
-import { session, sessionEnded } from './use-session'
+import { loadSession, session, sessionEnded } from './use-session'
 
-const TYPES = ['arrival', 'basket', 'round', 'contact', 'letter', 'link', 'held', 'filing', 'parcel', 'moment'] as const
+const TYPES = ['arrival', 'basket', 'round', 'contact', 'letter', 'link', 'held', 'filing', 'parcel', 'team', 'moment'] as const
 
-/** Something that changed: what it was, in which round (0 for contacts), and whose basket; none when the whole round changed. */
+/** Something that changed: what it was, in which round (0 for contacts and the team), and whose basket; none when the whole round changed. */
 export interface LiveEvent {
   type: (typeof TYPES)[number]
   roundId: number
@@ -41,6 +41,8 @@ function invalidate(events: LiveEvent[]) {
 }
 
 function hear(event: LiveEvent) {
+  // What one may do oneself may have changed.
+  if (event.type === 'team') void loadSession().catch(() => {})
   listeners.forEach((listener) => listener.on(event))
   gathered.push(event)
   if (!gathering) {

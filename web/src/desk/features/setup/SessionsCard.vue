@@ -34,6 +34,9 @@ async function end(one: Schemas['Living']) {
 </template>
 
 <style scoped>
+li > span {
+  margin-left: 8px;
+}
 li .el-button {
   margin-left: 10px;
 }

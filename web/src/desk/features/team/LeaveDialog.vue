@@ -29,7 +29,7 @@ const { problem, busy, submit } = useSubmit(async () => {
     </form>
     <template #footer>
       <ElButton @click="emit('close')">{{ text.round.cancel }}</ElButton>
-      <ElButton type="danger" native-type="submit" form="leave-form" :loading="busy">{{ t.leaveDo }}</ElButton>
+      <ElButton type="primary" native-type="submit" form="leave-form" :loading="busy">{{ t.leaveDo }}</ElButton>
     </template>
   </ElDialog>
 </template>

@@ -21,7 +21,7 @@ type Member = Schemas['TeamMember']
 
 /** Who belongs to the office, and as what. */
 const t = text.team
-const { value: team, problem, load } = useRead(['team'], desk.team)
+const { value: team, problem, load } = useRead(['team'], desk.team, { on: (event) => event.type === 'team' || event.type === 'round' })
 const ROLES: Role[] = ['COORDINATOR', 'READER', 'ADMINISTRATOR']
 const roleChoices = ROLES.map((role) => ({ value: role, label: t.roles[role] }))
 const form = reactive({ name: '', email: '', role: 'COORDINATOR' as Role })
@@ -84,7 +84,7 @@ async function hasLeft(name: string) {
         <tbody>
           <tr v-for="one in here" :key="one.member.id">
             <td>{{ one.member.name }} <span v-if="one.member.id === session?.account" class="quiet">({{ t.you }})</span><p class="quiet">{{ one.member.email }}</p></td>
-            <td class="role"><ChoiceField :model-value="one.member.role"   :label="t.changeRole(one.member.name)" :choices="roleChoices" @update:model-value="(role: Role) => setRole(one, role)" /></td>
+            <td class="role"><ChoiceField :model-value="one.member.role" :label="t.changeRole(one.member.name)" :choices="roleChoices" @update:model-value="(role: Role) => setRole(one, role)" /></td>
             <td>{{ one.rounds ? t.rounds(one.rounds) : '–' }}</td>
             <td>{{ one.liveLinks || '–' }}</td>
             <td>{{ one.member.secondFactor ? t.factorOn : t.factorOff }}</td>

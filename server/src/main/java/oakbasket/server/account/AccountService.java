@@ -280,6 +280,11 @@ public class AccountService {
         return accounts.byId(id).orElseThrow(() -> Problem.of(Problem.Kind.SIGN_IN_NEEDED, "sign-in-needed"));
     }
 
+    /** Somebody who belongs to the office, or 404. */
+    public Account member(long id) {
+        return accounts.byId(id).orElseThrow(() -> Problem.notFound("no-member"));
+    }
+
     /** The names of accounts, by their ids. */
     public Map<Long, String> names(Collection<Long> ids) {
         return accounts.names(ids);

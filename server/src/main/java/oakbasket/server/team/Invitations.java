@@ -11,6 +11,8 @@ import oakbasket.core.identity.Person;
 import oakbasket.core.team.Role;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
 import oakbasket.server.post.LinkAddress;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Hash;
@@ -38,9 +40,11 @@ class Invitations {
     private final SecretKeys keys;
     private final Limits limits;
     private final Transactions transactions;
+    private final LiveHub live;
     private final Clock clock;
 
-    Invitations(TeamTable table, AccountService accounts, TeamLetters letters, LinkAddress addresses, SecretKeys keys, Limits limits, Transactions transactions, Clock clock) {
+    Invitations(TeamTable table, AccountService accounts, TeamLetters letters, LinkAddress addresses, SecretKeys keys, Limits limits, Transactions transactions, LiveHub live, Clock clock) {
+        this.live = live;
         this.table = table;
         this.accounts = accounts;
         this.letters = letters;
@@ -93,6 +97,7 @@ class Invitations {
         if (!trouble.isEmpty()) {
             transactions.durably(() -> table.trouble(id, trouble));
         }
+        live.publish(LiveEvent.TEAM);
         return new Invited(table.invitation(id).orElseThrow(), link);
     }
 
@@ -100,6 +105,7 @@ class Invitations {
         if (transactions.durably(() -> table.withdraw(id)) != 1) {
             throw Problem.notFound("no-invitation");
         }
+        live.publish(LiveEvent.TEAM);
     }
 
     /**
@@ -126,6 +132,7 @@ class Invitations {
             held(token, caller);
             Account made = accounts.join(person, password, held.role());
             transactions.durably(() -> table.withdraw(held.id()));
+            live.publish(LiveEvent.TEAM);
             return made;
         }
     }

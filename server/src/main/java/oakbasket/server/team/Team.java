@@ -7,6 +7,8 @@ import oakbasket.server.account.AccountService;
 import oakbasket.server.account.AccountSessions;
 import oakbasket.server.account.Member;
 import oakbasket.server.account.SecondFactor;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.sharing.Sharing;
 import oakbasket.server.teamsetting.TeamSettings;
@@ -32,8 +34,10 @@ class Team {
     private final TeamSettings settings;
     private final SecondFactor factors;
     private final TeamLetters letters;
+    private final LiveHub live;
 
-    Team(AccountService accounts, AccountSessions sessions, Sharing sharing, TeamSettings settings, SecondFactor factors, TeamLetters letters) {
+    Team(AccountService accounts, AccountSessions sessions, Sharing sharing, TeamSettings settings, SecondFactor factors, TeamLetters letters, LiveHub live) {
+        this.live = live;
         this.accounts = accounts;
         this.sessions = sessions;
         this.sharing = sharing;
@@ -57,6 +61,7 @@ class Team {
             throw Problem.conflict("reader-owns");
         }
         accounts.setRole(id, version, role);
+        live.publish(LiveEvent.TEAM);
     }
 
     /**
@@ -78,15 +83,17 @@ class Team {
             }
         });
         sessions.endAll(id);
+        live.publish(LiveEvent.TEAM);
     }
 
     void back(long id, int version) {
         accounts.back(id, version);
+        live.publish(LiveEvent.TEAM);
     }
 
     /** Lets somebody sign in with the password alone again, who lost what makes their codes. */
     void endSecondFactor(long id) {
-        Account account = accounts.current(id);
+        Account account = accounts.member(id);
         factors.end(account);
         letters.changed(PasswordResets.person(account), "factor");
     }

@@ -101,7 +101,7 @@ class TeamController {
     @PostMapping("/api/team/{id}/leave")
     TeamView letLeave(@PathVariable long id, @RequestBody Leaving wanted) {
         Long to = wanted.to();
-        Noted.about(to == null ? "" : accounts.current(to).name());
+        Noted.about(to == null ? "" : accounts.member(to).name());
         team.leave(id, wanted.version(), to);
         return team();
     }
@@ -115,7 +115,7 @@ class TeamController {
     /** A link by which somebody can set a new password, to be handed over where letters do not arrive. */
     @PostMapping("/api/team/{id}/reset-link")
     ResetLink resetLink(@PathVariable long id) {
-        return new ResetLink(resets.link(accounts.current(id)));
+        return new ResetLink(resets.link(accounts.member(id)));
     }
 
     /** Lets somebody sign in with the password alone again. */

@@ -20,11 +20,11 @@ public final class Caller {
         return of(request.getRemoteAddr());
     }
 
-    /** The address of the caller itself, for people to read. */
+    /** The address of the caller itself, for people to read (of IPv6 with the first of its zeros left out, RFC 5952, 4.2). */
     public static String address(HttpServletRequest request) {
         String address = request.getRemoteAddr().replace("[", "").replace("]", "");
         try {
-            return address.indexOf(':') < 0 ? address : InetAddress.getByName(address).getHostAddress();
+            return address.indexOf(':') < 0 ? address : InetAddress.getByName(address).getHostAddress().replaceFirst("(?:^|:)0(?::0)+(?::|$)", "::");
         } catch (UnknownHostException notAnAddress) {
             return address;
         }
