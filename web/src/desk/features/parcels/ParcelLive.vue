@@ -16,6 +16,7 @@ import { formOf, sheetOf } from './parcel-form'
 import ParcelPeoplePart from './ParcelPeoplePart.vue'
 import ParcelTermsPart from './ParcelTermsPart.vue'
 import WayRow from './WayRow.vue'
+import { may } from '../../use-session'
 
 /** A parcel that was handed out: who has seen and taken what, and what can be done about it. */
 const props = defineProps<{ full: ParcelInFull }>()
@@ -89,7 +90,7 @@ const at = (field: string) => changeProblem.value?.at(field) ?? ''
 <template>
   <div class="live">
     <div>
-      <div v-if="kept" class="actions">
+      <div v-if="kept && may('HAND_OUT')" class="actions">
         <ElButton v-if="parcel.state === 'STOPPED'" type="primary" @click="goOn">{{ t.goOn }}</ElButton>
         <ElButton v-else-if="parcel.state !== 'ENDED'" @click="stop">{{ t.stop }}</ElButton>
         <NamedMenu :label="t.renew" :names="OFFERED_DAYS.map((days) => t.renewFor(days))" @pick="(n) => renew(OFFERED_DAYS[n]!)" />

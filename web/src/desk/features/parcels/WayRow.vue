@@ -7,6 +7,7 @@ import { copy } from '../../copy'
 import NamedMenu from '../../fields/NamedMenu.vue'
 import { ask, say, sayProblem } from '../../say'
 import { saveBlob } from '../links/save-blob'
+import { may } from '../../use-session'
 
 /** Somebody's way to a parcel: whether the letter arrived, the page was seen, and what was taken. */
 const props = defineProps<{ full: ParcelInFull; way: ListedWay; letter?: ListedLetter }>()
@@ -87,7 +88,7 @@ async function newAddress() {
     <td>
       <div class="acts">
       <ElButton v-if="!way.withdrawn && live" size="small" :aria-label="`${t.copyLink}: ${who}`" @click="copyLink">{{ t.copyLink }}</ElButton>
-      <NamedMenu v-if="acts.length > 0" small :label="t.menu" :names="acts.map((act) => act.label)" @pick="(n) => void acts[n]!.run()" />
+      <NamedMenu v-if="may('HAND_OUT')" v-if="acts.length > 0" small :label="t.menu" :names="acts.map((act) => act.label)" @pick="(n) => void acts[n]!.run()" />
       </div>
     </td>
   </tr>

@@ -102,6 +102,39 @@ class RolesTest {
         assertThat(round.board().path("head").path("state").asString()).isNotEqualTo("CLOSED");
     }
 
+    /** With such an address a reader could send in somebody's name, or take files away as them. */
+    @Test
+    void aReaderGetsNoAddressByWhichOthersSendOrTake() {
+        TestRound round = new TestRound().onlyPeople("Ada Own").withOpenLink("").withLetters("{\"invite\":true}").open();
+        TestRound.Sender sender = round.personal("Ada Own").begin();
+        TestParcel parcel = new TestParcel().person("Una Own").file("a.txt", "a".getBytes(StandardCharsets.UTF_8)).handOut();
+        List<String> secrets = List.of(sender.token, round.openLink().token, parcel.taker("Una Own").token());
+        long basket = round.row("Ada Own").path("id").asLong();
+        long contact = round.row("Ada Own").path("contactId").asLong();
+        long link = round.desk.get("/api/links?round=" + round.id).json().path("links").get(0).path("id").asLong();
+        long letter = round.desk.get("/api/baskets/" + basket + "/letters").json().path("letters").get(0).path("id").asLong();
+        Http reader = TestTeam.of(Role.READER).desk;
+        JsonNode paths = Http.desk().get("/api/openapi.json").json().path("paths");
+        List<String> asked = new ArrayList<>(List.of("/api/search?find=Own", "/api/links?round=" + round.id, "/api/post?find=Own"));
+        paths.propertyNames().forEach(path -> {
+            if (paths.path(path).has("get") && path.startsWith("/api/") && !path.equals("/api/live")) {
+                String id = path.startsWith("/api/baskets") ? "" + basket : path.startsWith("/api/contacts") ? "" + contact : path.startsWith("/api/parcels") ? "" + parcel.id
+                        : path.matches("/api/(links|handouts).*") ? "" + link : path.startsWith("/api/letters") ? "" + letter : "" + round.id;
+                asked.add(path.replaceAll("\\{[^}]+}", id));
+            }
+        });
+        SoftAssertions all = new SoftAssertions();
+        int told = 0;
+        for (String path : asked) {
+            String answer = reader.get(path).text();
+            String owners = Http.desk().get(path).text();
+            all.assertThat(secrets.stream().filter(answer::contains)).as(path).isEmpty();
+            told += secrets.stream().anyMatch(owners::contains) ? 1 : 0;
+        }
+        all.assertAll();
+        assertThat(told).as("where a coordinator gets them").isGreaterThan(4);
+    }
+
     private static Problem catching(Runnable work) {
         try {
             work.run();

@@ -16,6 +16,7 @@ import oakbasket.server.Settings;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Known;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -55,7 +56,8 @@ class ParcelList {
      *
      * @param contactId null for the link of anybody who holds it
      * @param path of the pick-up page
-     * @param directPath of what begins the download in one step
+     * @param path of the pick-up page; empty for whoever only reads
+     * @param directPath of what begins the download in one step; empty likewise
      * @param files how many of its files were taken away whole
      * @param begun how many broke off and were not gone on with
      * @param times how many pick-ups that were in all
@@ -193,8 +195,9 @@ class ParcelList {
 
     private ListedWay way(ParcelLink link, Parcel parcel, Map<Long, Contact> people, List<PickUps.Times> times) {
         Long contact = link.contactId();
+        boolean hidden = Acting.readsOnly();
         Instant last = times.stream().map(PickUps.Times::lastAt).filter(Objects::nonNull).max(Instant::compareTo).orElse(null);
-        return new ListedWay(link.id(), contact, name(link, people), contact == null ? "" : Known.in(people, contact).email(), links.path(link, parcel.name()), links.directPath(link),
+        return new ListedWay(link.id(), contact, name(link, people), contact == null ? "" : Known.in(people, contact).email(), hidden ? "" : links.path(link, parcel.name()), hidden ? "" : links.directPath(link),
                 link.withdrawnAt() != null, link.seenAt(), taken(times), (int) times.stream().filter(one -> one.begun() > 0 && one.times() == 0).count(), times.stream().mapToInt(PickUps.Times::times).sum(), last);
     }
 

@@ -35,6 +35,14 @@ public final class Acting {
         return who != null && who.restricted();
     }
 
+    /**
+     * Whether it is somebody who only reads. They get no address by which others send or take files: with it they could do as those.
+     */
+    public static boolean readsOnly() {
+        Who who = WHO.get();
+        return who != null && !who.changes();
+    }
+
     /** From now on this thread works for somebody; to be ended with {@link #end()}. */
     public static void begin(Who who) {
         WHO.set(who);

@@ -18,6 +18,7 @@ import oakbasket.server.board.Board;
 import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
 import oakbasket.server.security.Needs;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.web.PublicAddress;
 import oakbasket.server.web.TableOut;
 import oakbasket.server.words.Words;
@@ -109,7 +110,7 @@ class ExportController {
             }
             cells.add(row.note());
             Link link = ofBaskets.get(row.id());
-            cells.add(link == null ? "" : address + links.path(link));
+            cells.add(link == null || Acting.readsOnly() ? "" : address + links.path(link));
             return cells;
         }).toList();
     }
