@@ -207,6 +207,17 @@ export const limits = {
       least: 1
     }
   },
+  TypedFace: {
+    contact: {
+      longest: 300
+    },
+    name: {
+      longest: 120
+    },
+    privacy: {
+      longest: 600
+    }
+  },
   TypedKeptPlan: {
     name: {
       longest: 100

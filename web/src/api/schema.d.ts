@@ -405,6 +405,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/brand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["face"];
+        put: operations["changeFace"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/brand/colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookAtColours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/brand/logos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["putLogoIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendars": {
         parameters: {
             query?: never;
@@ -3899,6 +3947,22 @@ export interface paths {
         patch: operations["receive"];
         trace?: never;
     };
+    "/brand/{hash}.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["logo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/calendar/{token}.ics": {
         parameters: {
             query?: never;
@@ -4140,6 +4204,14 @@ export interface components {
             /** @enum {string} */
             role: "ADMINISTRATOR" | "COORDINATOR" | "READER";
         };
+        ColoursSeen: {
+            /** Format: double */
+            contrast: number;
+            nearest: string;
+            nearestBackground: string;
+            /** Format: double */
+            textContrast: number;
+        };
         ComingBack: {
             /** Format: int32 */
             version: number;
@@ -4321,6 +4393,16 @@ export interface components {
             detail: string | null;
             undone: boolean;
             what: string;
+        };
+        Face: {
+            background: string;
+            colour: string;
+            contact: string;
+            logo: string;
+            name: string;
+            privacy: string;
+            /** Format: int32 */
+            version: number;
         };
         FactorConfirmed: {
             code: string | null;
@@ -5123,6 +5205,9 @@ export interface components {
             own: boolean;
             /** Format: date-time */
             since: string;
+        };
+        LogoPutIn: {
+            logo: string;
         };
         LooseDecision: {
             /** Format: int64 */
@@ -6373,12 +6458,26 @@ export interface components {
         TypedCode: {
             code: string | null;
         };
+        TypedColours: {
+            background: string | null;
+            colour: string | null;
+        };
         TypedCondition: {
             /** @enum {string|null} */
             subject: "ROUND" | "ITEM" | "GROUP" | "PERSON" | "EMAIL" | "ORGANISATION" | "REFERENCE" | "NAME" | "KIND" | "IDENTITY" | "SOURCE" | "LATE" | "SIZE" | null;
             /** @enum {string|null} */
             test: "IS" | "IS_NOT" | "CONTAINS" | "CONTAINS_NOT" | "BEGINS" | "ENDS" | "MATCHES" | "AT_LEAST" | "AT_MOST" | null;
             value: string | null;
+        };
+        TypedFace: {
+            background: string | null;
+            colour: string | null;
+            contact: string | null;
+            logo: string | null;
+            name: string | null;
+            privacy: string | null;
+            /** Format: int32 */
+            version: number;
         };
         TypedKeptPlan: {
             name: string | null;
@@ -7441,6 +7540,134 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    face: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Face"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeFace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedFace"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Face"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lookAtColours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedColours"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ColoursSeen"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putLogoIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LogoPutIn"];
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -15585,6 +15812,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {

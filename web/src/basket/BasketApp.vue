@@ -2,7 +2,8 @@
 import { computed, defineAsyncComponent, nextTick, onMounted, reactive, ref, watch } from 'vue'
 import { ApiProblem } from '../api/problem'
 import { speak, text } from '../text/sender'
-import OakMark from '../shared/OakMark.vue'
+import OfficeFoot from '../light/OfficeFoot.vue'
+import OfficeMark from '../light/OfficeMark.vue'
 import { ownZone } from '../shared/time'
 import { filesOfDrop } from './choosing'
 import ItemCard from './ItemCard.vue'
@@ -136,7 +137,7 @@ async function dropped(event: DragEvent) {
     <PasscodeForm v-if="passcodeNeeded && !page" :unlock="unlocked" :text="text" />
 
     <section v-else-if="problem && !page" class="plain">
-      <OakMark :size="44" />
+      <OfficeMark />
       <h1>{{ problem.status === 0 ? text.unreachable : problem.title }}</h1>
       <p v-if="problem.status !== 0">{{ problem.detail }}</p>
       <ul v-if="problem.errors.length > 0">
@@ -151,7 +152,7 @@ async function dropped(event: DragEvent) {
 
     <template v-else>
       <header>
-        <p class="office"><OakMark :size="30" /> <span>{{ text.asks(page.office) }}</span></p>
+        <p class="office"><OfficeMark /> <span>{{ text.asks(page.office) }}</span></p>
         <h1 tabindex="-1" dir="auto">{{ page.title }}</h1>
         <p v-if="page.person" class="for">{{ text.forPerson(page.person) }}</p>
         <p v-if="page.note" class="note" dir="auto">{{ page.note }}</p>
@@ -232,6 +233,7 @@ async function dropped(event: DragEvent) {
           </div>
         </footer>
       </form>
+      <OfficeFoot />
     </template>
   </main>
 </template>

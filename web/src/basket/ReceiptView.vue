@@ -3,7 +3,7 @@ import { onMounted, ref } from 'vue'
 import { light } from '../api/light'
 import type { ApiProblem } from '../api/problem'
 import { text } from '../text/sender'
-import OakMark from '../shared/OakMark.vue'
+import OfficeMark from '../light/OfficeMark.vue'
 import { ownZone } from '../shared/time'
 import ConfirmAddress from './ConfirmAddress.vue'
 import { longDayAndTime, sizeWords, zoneWords } from './said'
@@ -55,7 +55,7 @@ function saveText() {
 
 <template>
   <section class="receipt">
-    <OakMark :size="44" />
+    <OfficeMark />
     <h1 tabindex="-1">{{ leftOut.length > 0 ? text.receiptPart : text.receiptTitle }}</h1>
     <p v-for="(words, n) in leftOut" :key="n" class="error" role="alert">{{ words }}</p>
     <p v-if="rehearsal" class="error">{{ text.receiptRehearsal }}</p>

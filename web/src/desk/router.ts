@@ -46,6 +46,7 @@ export const router = createRouter({
     { path: '/journal', name: 'journal', component: () => import('./features/filing/JournalView.vue'), meta: { title: () => text.journal.title } },
     { path: '/quarantine', name: 'quarantine', component: () => import('./features/quarantine/QuarantineView.vue'), meta: { title: () => text.quarantine.title } },
     { path: '/team', name: 'team', component: () => import('./features/team/TeamView.vue'), meta: { title: () => text.team.title } },
+    { path: '/setup/brand', name: 'brand', component: () => import('./features/team/BrandView.vue'), meta: { title: () => text.brand.title } },
     { path: '/audit', name: 'audit', component: () => import('./features/team/AuditView.vue'), meta: { title: () => text.audit.title } },
     { path: '/setup', name: 'setup', component: () => import('./features/setup/SetupView.vue'), meta: { title: () => text.setup.title } },
     { path: '/:rest(.*)*', redirect: '/', meta: { title: () => text.product } },

@@ -3,7 +3,8 @@ import { computed, onMounted, ref } from 'vue'
 import LanguageChoice from '../light/LanguageChoice.vue'
 import PasscodeForm from '../light/PasscodeForm.vue'
 import { longDayAndTime, placeOf, sizeWords } from '../light/said'
-import OakMark from '../shared/OakMark.vue'
+import OfficeFoot from '../light/OfficeFoot.vue'
+import OfficeMark from '../light/OfficeMark.vue'
 import { ownZone } from '../shared/time'
 import { speak, text } from '../text/pickup'
 import FileRow from './FileRow.vue'
@@ -57,7 +58,7 @@ onMounted(begin)
     <PasscodeForm v-if="passcodeNeeded && !page" :unlock="unlock" :text="text" />
 
     <section v-else-if="problem && (!page || problem.status !== 0)" class="refusal">
-      <OakMark :size="44" />
+      <OfficeMark />
       <h1>{{ problem.status === 0 ? text.unreachable : problem.title }}</h1>
       <p v-if="problem.status !== 0">{{ problem.detail }}</p>
       <button v-if="problem.status === 0 || problem.status >= 500 || problem.status === 429" class="button" type="button" @click="load">{{ text.retry }}</button>
@@ -67,7 +68,7 @@ onMounted(begin)
 
     <template v-else>
       <header>
-        <p class="office"><OakMark :size="30" /> <span>{{ text.hands(page.office) }}</span></p>
+        <p class="office"><OfficeMark /> <span>{{ text.hands(page.office) }}</span></p>
         <h1 dir="auto">{{ page.title }}</h1>
         <p v-if="page.person" class="for">{{ text.forPerson(page.person) }}</p>
         <p v-if="page.message" class="message" dir="auto">{{ page.message }}</p>
@@ -121,6 +122,7 @@ onMounted(begin)
         <a v-else-if="picked.length > 0 && someHref" class="button primary wide" :href="picked.length === 1 ? addresses.one(picked[0]!) : someHref" download @click="began">{{ text.takeChosen(picked.length, total(picked)) }}</a>
         <a v-else-if="page.count > 1 && whole && picked.length === 0" class="button primary wide" :href="addresses.all" download @click="began">{{ text.takeAll(page.count, sizeWords(page.bytes)) }}</a>
       </footer>
+      <OfficeFoot />
     </template>
   </main>
 </template>

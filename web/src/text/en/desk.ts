@@ -2,7 +2,7 @@ import { acts, board, claims, review } from './board'
 import { contacts, importing, people } from './contacts'
 import { links } from './links'
 import { bell, goes, inward, office } from './mail'
-import { audit, team } from './team'
+import { audit, brand, team } from './team'
 import { parcels } from './parcels'
 import { post } from './post'
 import { change, search, series, setup, status, templates } from './rounds'
@@ -200,6 +200,7 @@ export const en = {
   board,
   parcels,
   team,
+  brand,
   audit,
   post,
   goes,

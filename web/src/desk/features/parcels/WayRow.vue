@@ -88,7 +88,7 @@ async function newAddress() {
     <td>
       <div v-if="may('HAND_OUT')" class="acts">
       <ElButton v-if="!way.withdrawn && live" size="small" :aria-label="`${t.copyLink}: ${who}`" @click="copyLink">{{ t.copyLink }}</ElButton>
-      <NamedMenu v-if="may('HAND_OUT')" v-if="acts.length > 0" small :label="t.menu" :names="acts.map((act) => act.label)" @pick="(n) => void acts[n]!.run()" />
+      <NamedMenu v-if="acts.length > 0" small :label="t.menu" :names="acts.map((act) => act.label)" @pick="(n) => void acts[n]!.run()" />
       </div>
     </td>
   </tr>

@@ -52,6 +52,11 @@ function addCalendar() {
       <p class="quiet">{{ text.team.intro }}</p>
       <div class="actions"><RouterLink class="button" :to="{ name: 'team' }">{{ text.team.open }}</RouterLink> <RouterLink class="button" :to="{ name: 'audit' }">{{ text.audit.open }}</RouterLink></div>
     </section>
+    <section v-if="may('SET_UP')" aria-labelledby="brand">
+      <h2 id="brand">{{ text.brand.title }}</h2>
+      <p class="quiet">{{ text.brand.intro }}</p>
+      <RouterLink class="button" :to="{ name: 'brand' }">{{ text.brand.open }}</RouterLink>
+    </section>
     <section aria-labelledby="calendars">
       <h2 id="calendars">{{ t.calendars }}</h2>
       <p class="quiet">{{ t.calendarsHelp }}</p>

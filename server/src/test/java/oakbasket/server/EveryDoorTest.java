@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -16,7 +17,16 @@ import tools.jackson.databind.JsonNode;
 class EveryDoorTest {
 
     /** What strangers may call: the sender's side, signing in, the calendar feed by its address. */
-    private static final Pattern OPEN = Pattern.compile("/api/(basket|pick-up|uploads|session|first-account|joining|password-reset)(/.*)?|/calendar/.*");
+    private static final Pattern OPEN = Pattern.compile("/api/(basket|pick-up|uploads|session|first-account|joining|password-reset)(/.*)?|/calendar/.*|/brand/.*");
+
+    /** One of each for all operations: one caller may have so many connections only. */
+    private static final Http STRANGER = new Http();
+    private static final Http FORGED = Http.freshDesk();
+
+    @BeforeAll
+    static void theStrangerHasATokenAgainstForgery() {
+        STRANGER.get("/api/session");
+    }
 
     static Stream<String> operations() {
         List<String> operations = new ArrayList<>();
@@ -38,9 +48,7 @@ class EveryDoorTest {
     @MethodSource("operations")
     void aStrangerGetsNothing(String operation) {
         String[] parts = concrete(operation);
-        Http stranger = new Http();
-        stranger.get("/api/session");
-        Http.Answer answer = stranger.send(parts[0], parts[1], parts[0].equals("GET") ? null : "{}".getBytes(), "Content-Type", "application/json");
+        Http.Answer answer = STRANGER.send(parts[0], parts[1], parts[0].equals("GET") ? null : "{}".getBytes(), "Content-Type", "application/json");
         assertThat(answer.status()).isEqualTo(401);
         assertThat(answer.problem()).isEqualTo("sign-in-needed");
     }
@@ -49,9 +57,8 @@ class EveryDoorTest {
     @MethodSource("changing")
     void aForgedRequestChangesNothing(String operation) {
         String[] parts = concrete(operation);
-        Http forged = Http.freshDesk();
-        forged.forgetCsrf();
-        Http.Answer answer = forged.send(parts[0], parts[1], "{}".getBytes(), "Content-Type", "application/json");
+        FORGED.forgetCsrf();
+        Http.Answer answer = FORGED.send(parts[0], parts[1], "{}".getBytes(), "Content-Type", "application/json");
         assertThat(answer.status()).isEqualTo(403);
         assertThat(answer.problem()).isEqualTo("csrf");
     }

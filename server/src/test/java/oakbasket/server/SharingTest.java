@@ -158,11 +158,12 @@ class SharingTest {
         String password = desk.post("/api/app-passwords", "{\"name\":\"share\"}").json().path("password").asString();
         String basic = "Basic " + java.util.Base64.getEncoder().encodeToString((email + ":" + password).getBytes(StandardCharsets.UTF_8));
         List<String> texts = new ArrayList<>();
+        Http program = new Http();
         List<String> level = List.of("/dav/");
         for (int depth = 0; depth < 3; depth++) {
             List<String> next = new ArrayList<>();
             for (String folder : level) {
-                Http.Answer answer = new Http().send("PROPFIND", folder, new byte[0], "Authorization", basic, "Depth", "1");
+                Http.Answer answer = program.send("PROPFIND", folder, new byte[0], "Authorization", basic, "Depth", "1");
                 assertThat(answer.status()).as(folder + answer.text()).isEqualTo(207);
                 texts.add(answer.text());
                 java.util.regex.Matcher href = java.util.regex.Pattern.compile("href>([^<]*/)<").matcher(answer.text());

@@ -32,7 +32,7 @@ class StatementCountTest {
             assertThat(first.desk.post("/api/calendars", "{\"name\":\"Stat " + more.id + "\",\"weekend\":[\"SUNDAY\"],\"country\":\"\",\"region\":\"\"}").status()).isLessThan(300);
         }
         assertThat(count(pages)).isEqualTo(before);
-        assertThat(before.values()).as("the counting counts").allMatch(statements -> statements > 0 && statements < 40);
+        assertThat(before.values()).as("the counting counts: %s", before).allMatch(statements -> statements > 0 && statements < 40);
     }
 
     /** A file comes, something is done to the basket, a letter is sent. */

@@ -108,7 +108,8 @@ class TeamTest {
         assertThat(desk.get("/api/sharing/" + round.id).json().path("owner").asLong()).isEqualTo(heir.id());
         assertThat(heir.desk.get("/api/rounds/" + round.id + "/board").status()).isEqualTo(200);
         int heirs = member(heir.account.email()).path("member").path("version").asInt();
-        assertThat(desk.post("/api/team/" + heir.id() + "/leave", "{\"version\":" + heirs + ",\"to\":" + leaving.id() + "}").at("to")).as("nobody who left").isNotEmpty();
+        Http.Answer toNobody = desk.post("/api/team/" + heir.id() + "/leave", "{\"version\":" + heirs + ",\"to\":" + leaving.id() + "}");
+        assertThat(toNobody.at("to")).as("nobody who left: %s", toNobody.text()).isNotEmpty();
         assertThat(desk.post("/api/team/" + leaving.id() + "/back", "{\"version\":" + (version + 1) + "}").status()).isEqualTo(200);
         assertThat(Http.signedIn(leaving.account.email(), RunningApp.PASSWORD).get("/api/rounds").status()).isEqualTo(200);
     }

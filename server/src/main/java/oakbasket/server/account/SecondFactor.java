@@ -16,7 +16,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import javax.crypto.spec.SecretKeySpec;
-import oakbasket.server.Settings;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Hash;
 import oakbasket.server.security.SecretKeys;
@@ -52,15 +52,15 @@ public class SecondFactor {
     private final AccountTable accounts;
     private final SecretKeys keys;
     private final Transactions transactions;
-    private final Settings settings;
+    private final Brand brand;
     private final Clock clock;
     private final TimeBasedOneTimePasswordGenerator generator = new TimeBasedOneTimePasswordGenerator(Duration.ofSeconds(STEP_SECONDS));
 
-    SecondFactor(AccountTable accounts, SecretKeys keys, Transactions transactions, Settings settings, Clock clock) {
+    SecondFactor(AccountTable accounts, SecretKeys keys, Transactions transactions, Clock clock, Brand brand) {
+        this.brand = brand;
         this.accounts = accounts;
         this.keys = keys;
         this.transactions = transactions;
-        this.settings = settings;
         this.clock = clock;
     }
 
@@ -78,7 +78,7 @@ public class SecondFactor {
     Offer offer(Account account) {
         byte[] secret = keys.random(SECRET_BYTES);
         String typed = new Base32().encodeToString(secret);
-        String uri = "otpauth://totp/" + encoded(settings.office()) + ":" + encoded(account.email()) + "?secret=" + typed + "&issuer=" + encoded(settings.office()) + "&algorithm=SHA1&digits=6&period=" + STEP_SECONDS;
+        String uri = "otpauth://totp/" + encoded(brand.name()) + ":" + encoded(account.email()) + "?secret=" + typed + "&issuer=" + encoded(brand.name()) + "&algorithm=SHA1&digits=6&period=" + STEP_SECONDS;
         byte[] offer = ByteBuffer.allocate(2 * Long.BYTES + SECRET_BYTES).putLong(account.id()).putLong(clock.instant().plus(OFFERED).getEpochSecond()).put(secret).array();
         return new Offer(typed.replaceAll("(.{4})(?=.)", "$1 "), uri, Base64.getUrlEncoder().withoutPadding().encodeToString(keys.seal(offer)));
     }
@@ -91,7 +91,7 @@ public class SecondFactor {
      */
     List<String> begin(Account account, String offer, String code) {
         byte[] secret = opened(account, offer);
-        long step = step(secret, code).orElseThrow(() -> Problem.field("code", "code-wrong"));
+        long step = step(secret, code).orElseThrow(() -> Problem.field("code", "totp-wrong"));
         List<String> spare = new ArrayList<>();
         for (int i = 0; i < SPARE_CODES; i++) {
             spare.add(HexFormat.of().formatHex(keys.random(SPARE_BYTES)).replaceAll("(.{4})(?=.)", "$1-"));

@@ -12,6 +12,7 @@ import java.util.Optional;
 import oakbasket.core.team.Permission;
 import oakbasket.core.team.Role;
 import oakbasket.server.Settings;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.Needs;
@@ -71,6 +72,7 @@ class SessionController {
     private final AccountSessions sessions;
     private final Limits limits;
     private final Settings settings;
+    private final Brand brand;
     private final KnownBrowsers browsers;
     private final CookieCsrfTokenRepository csrfTokens;
     private final SecondFactor factors;
@@ -78,7 +80,8 @@ class SessionController {
     private final ApplicationEventPublisher events;
 
     SessionController(AccountService accounts, AccountContexts contexts, AccountSessions sessions, Limits limits, Settings settings, KnownBrowsers browsers,
-            CookieCsrfTokenRepository csrfTokens, SecondFactor factors, PermittedActs permitted, ApplicationEventPublisher events) {
+            CookieCsrfTokenRepository csrfTokens, SecondFactor factors, PermittedActs permitted, ApplicationEventPublisher events, Brand brand) {
+        this.brand = brand;
         this.events = events;
         this.factors = factors;
         this.permitted = permitted;
@@ -96,7 +99,7 @@ class SessionController {
         String name = account == null ? "" : account.name();
         String email = account == null ? "" : account.email();
         return new Session(account != null, accounts.setUpNeeded(), account == null ? 0 : account.id(), name, email, account == null ? null : account.role(), account == null ? List.of() : permitted.of(account.role()),
-                settings.office(), settings.zone().getId());
+                brand.name(), settings.zone().getId());
     }
 
     @PostMapping("/api/session")

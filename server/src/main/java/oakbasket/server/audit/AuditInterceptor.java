@@ -40,7 +40,7 @@ class AuditInterceptor implements AsyncHandlerInterceptor, WebMvcConfigurer {
     /** Looks that post something, and so many small savings of a draft that the last one says enough. */
     private static final Set<String> NO_CHANGE = Set.of("/api/rounds/{id}/letters/preview", "/api/letter-texts/example", "/api/patterns/example", "/api/people/read", "/api/rules/{round}/check", "/api/refilings/trial",
             "/api/series/preview", "/api/calendars/read", "/api/rounds/{id}/change/preview", "/api/contacts/import", "/api/contacts/import/{id}/preview", "/api/today/seen", "/api/bell/seen", "/api/rounds/{id}/rehearsal/who",
-            "/api/rounds/{id}/rehearsal/files", "/api/mail-servers/check", "/api/presence/{round}");
+            "/api/rounds/{id}/rehearsal/files", "/api/mail-servers/check", "/api/brand/colours");
 
     private final AuditTrail trail;
 
@@ -59,7 +59,7 @@ class AuditInterceptor implements AsyncHandlerInterceptor, WebMvcConfigurer {
         if (kind != null) {
             // Before it is done: what is deleted has no name afterwards.
             Noted.taken();
-            request.setAttribute(SUBJECT, trail.subject(AuditSubject.of(pattern(request)), id(request)));
+            request.setAttribute(SUBJECT, kind == AuditKind.CHANGED ? subject(request) : "");
         }
         return true;
     }
@@ -76,10 +76,20 @@ class AuditInterceptor implements AsyncHandlerInterceptor, WebMvcConfigurer {
         if (authentication == null || !(authentication.getPrincipal() instanceof Account account) || status >= HttpStatus.BAD_REQUEST.value() && status != HttpStatus.FORBIDDEN.value()) {
             return;
         }
+        boolean refused = status == HttpStatus.FORBIDDEN.value();
+        String operation = request.getMethod() + " " + pattern(request);
+        if (!refused && trail.again(account.id(), kind, operation, Objects.requireNonNullElse(id(request), ""))) {
+            return;
+        }
         String query = request.getMethod().equals("GET") ? Objects.requireNonNullElse(request.getQueryString(), "") : "";
-        String named = subject.isEmpty() ? query.substring(0, Math.min(LONGEST_QUERY, query.length())) : subject;
+        String of = kind == AuditKind.CHANGED ? subject : subject(request);
+        String named = of.isEmpty() ? query.substring(0, Math.min(LONGEST_QUERY, query.length())) : of;
         String about = named.isEmpty() || said.isEmpty() ? named + said : named + ": " + said;
-        trail.write(new AuditTrail.Somebody(account.id(), account.name(), Caller.address(request)), status == HttpStatus.FORBIDDEN.value() ? AuditKind.REFUSED : kind, request.getMethod() + " " + pattern(request), about, status);
+        trail.write(new AuditTrail.Somebody(account.id(), account.name(), Caller.address(request)), refused ? AuditKind.REFUSED : kind, operation, about, status);
+    }
+
+    private String subject(HttpServletRequest request) {
+        return trail.subject(AuditSubject.of(pattern(request)), id(request));
     }
 
     /** What an operation is to the trail; null when it is not noted. */

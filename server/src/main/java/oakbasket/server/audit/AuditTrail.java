@@ -72,6 +72,20 @@ public class AuditTrail {
         this.clock = clock;
     }
 
+    /** Whether somebody did the same a short time ago, and it is of a kind that is written once. @param about what tells it from others */
+    synchronized boolean again(long account, AuditKind kind, String operation, String about) {
+        if (kind != AuditKind.SAW && !SAVED_AGAIN.contains(operation)) {
+            return false;
+        }
+        Instant now = clock.instant();
+        Instant before = seen.get(account + " " + operation + " " + about);
+        if (before != null && before.plus(SEEN_AGAIN).isAfter(now)) {
+            return true;
+        }
+        seen.put(account + " " + operation + " " + about, now);
+        return false;
+    }
+
     /** Writes an entry. */
     void write(Somebody who, AuditKind kind, String operation, String subject, int status) {
         Acting.asOffice(() -> {
@@ -82,14 +96,6 @@ public class AuditTrail {
 
     private synchronized void append(Somebody who, AuditKind kind, String operation, String subject, int status) {
         Instant now = clock.instant();
-        if (kind == AuditKind.SAW || SAVED_AGAIN.contains(operation)) {
-            String what = who.account() + " " + operation + " " + subject;
-            Instant before = seen.get(what);
-            if (before != null && before.plus(SEEN_AGAIN).isAfter(now)) {
-                return;
-            }
-            seen.put(what, now);
-        }
         AuditTable.Last end = last == null ? table.last().orElse(new AuditTable.Last(0, AuditChain.BEGINNING)) : last;
         AuditRecord entry = new AuditRecord(end.number() + 1, now, who.account(), cut(who.name(), LONGEST), cut(who.caller(), LONGEST_CALLER), kind, cut(operation, LONGEST_OPERATION), cut(subject, LONGEST), status);
         byte[] hash = AuditChain.hash(end.hash(), entry);

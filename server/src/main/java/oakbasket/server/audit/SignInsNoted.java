@@ -25,7 +25,12 @@ class SignInsNoted {
     @EventListener
     void note(TakenByProgram taken) {
         boolean looked = taken.path().isEmpty();
-        trail.write(new AuditTrail.Somebody(taken.account().id(), taken.account().name(), taken.caller()), looked ? AuditKind.SAW : AuditKind.TOOK, looked ? "PROPFIND /dav" : "GET /dav", taken.path(), DONE);
+        String operation = looked ? "PROPFIND /dav" : "GET /dav";
+        AuditKind kind = looked ? AuditKind.SAW : AuditKind.TOOK;
+        if (trail.again(taken.account().id(), kind, operation, taken.path())) {
+            return;
+        }
+        trail.write(new AuditTrail.Somebody(taken.account().id(), taken.account().name(), taken.caller()), kind, operation, taken.path(), DONE);
     }
 
     @EventListener

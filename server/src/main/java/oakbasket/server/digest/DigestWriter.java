@@ -11,6 +11,7 @@ import oakbasket.server.Settings;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.parcel.TakenAway;
 import oakbasket.server.post.LinkAddress;
 import oakbasket.server.review.ReceivedFile;
@@ -33,8 +34,10 @@ class DigestWriter {
     private final LinkAddress links;
     private final Words words;
     private final Settings settings;
+    private final Brand brand;
 
-    DigestWriter(Rounds rounds, Baskets baskets, Submissions submissions, LinkAddress links, Words words, Settings settings) {
+    DigestWriter(Rounds rounds, Baskets baskets, Submissions submissions, LinkAddress links, Words words, Settings settings, Brand brand) {
+        this.brand = brand;
         this.rounds = rounds;
         this.baskets = baskets;
         this.submissions = submissions;
@@ -72,7 +75,7 @@ class DigestWriter {
             took.forEach(one -> text.append(words.of("digest.taking", one.person().isEmpty() ? words.of("digest.anybody") : LinkAddress.plain(one.person()), AT.format(one.at().atZone(settings.zone())), one.files(),
                     LinkAddress.plain(one.parcel()), links.base() + "/parcels/" + one.parcelId())).append('\n'));
         }
-        return words.of("digest.body", settings.office(), text.toString().strip(), left == 0 ? "" : words.of("digest.left", left), links.base());
+        return words.of("digest.body", brand.name(), text.toString().strip(), left == 0 ? "" : words.of("digest.left", left), links.base());
     }
 
     private void sending(StringBuilder text, long round, Sent sent, List<ReceivedFile> files, Map<Long, String> people, Submission sending) {

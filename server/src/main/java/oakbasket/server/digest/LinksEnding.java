@@ -12,6 +12,7 @@ import oakbasket.core.identity.Person;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.link.LinkList;
 import oakbasket.server.mail.MailTrouble;
 import oakbasket.server.mail.Mailer;
@@ -38,10 +39,12 @@ class LinksEnding {
     private final Transactions transactions;
     private final LinkAddress addresses;
     private final Settings settings;
+    private final Brand brand;
     private final Words words;
     private final Clock clock;
 
-    LinksEnding(DigestTable table, LinkList links, AccountService accounts, Mailer mailer, Transactions transactions, LinkAddress addresses, Settings settings, Words words, Clock clock) {
+    LinksEnding(DigestTable table, LinkList links, AccountService accounts, Mailer mailer, Transactions transactions, LinkAddress addresses, Settings settings, Words words, Clock clock, Brand brand) {
+        this.brand = brand;
         this.table = table;
         this.links = links;
         this.accounts = accounts;
@@ -79,6 +82,6 @@ class LinksEnding {
     private String body(List<LinkList.Ending> ending) {
         String rounds = ending.stream().map(round -> words.of("ending.round", LinkAddress.plain(round.round()), round.links(), AT.format(round.first().atZone(settings.zone())),
                 round.people().stream().map(LinkAddress::plain).collect(Collectors.joining(", ")), addresses.base() + "/links?round=" + round.roundId() + "&listing=ENDS_SOON")).collect(Collectors.joining("\n"));
-        return words.of("ending.body", settings.office(), rounds, addresses.base());
+        return words.of("ending.body", brand.name(), rounds, addresses.base());
     }
 }

@@ -7,9 +7,12 @@ import java.nio.charset.StandardCharsets;
 import java.text.Bidi;
 import java.util.Base64;
 import java.util.List;
+import java.util.stream.Stream;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
+import oakbasket.server.brand.Brand;
+import oakbasket.server.brand.Face;
 import oakbasket.server.qr.QrPicture;
 import oakbasket.server.words.SenderLanguages;
 import oakbasket.server.words.Words;
@@ -32,7 +35,17 @@ final class HandoutPage {
      * @param guarded whether the link asks for a passcode
      * @param passcode for the part that is torn off; empty for none
      */
-    record Sheet(Words words, String office, String askedBy, String title, String person, String note, String deadline, List<Line> items, String address, boolean parcel, boolean guarded, String passcode) {
+    record Sheet(Words words, String office, String askedBy, String title, String person, String note, String deadline, List<Line> items, String address, boolean parcel, boolean guarded, String passcode, SheetLook look) {
+    }
+
+    /**
+     * The office's own look.
+     *
+     * @param colour as CSS has it; empty for that of the product
+     * @param logo as PNG; empty for none
+     * @param foot lines that stand below; may be empty
+     */
+    record SheetLook(String colour, byte[] logo, List<String> foot) {
     }
 
     /** What a paragraph holds, written by whoever knows it. */
@@ -41,6 +54,7 @@ final class HandoutPage {
     }
 
     private static final String STYLE = style();
+    private static final String BRANDED = ".office { color: {colour}; border-bottom-color: {colour}; } .deadline { border-color: {colour}; }";
     private static final String PICTURE = "data:image/png;base64,";
     private static final String EMPTY_BOX = "\u2610";
 
@@ -51,6 +65,12 @@ final class HandoutPage {
     private HandoutPage(Words words) throws XMLStreamException {
         this.words = words;
         this.xml = XMLOutputFactory.newDefaultFactory().createXMLStreamWriter(out);
+    }
+
+    /** The office's own look, as it is now. */
+    static SheetLook look(Brand brand) {
+        Face face = brand.now();
+        return new SheetLook(face.colour(), brand.logo().orElse(new byte[0]), Stream.of(face.contact(), face.privacy()).filter(line -> !line.isEmpty()).toList());
     }
 
     static String of(List<Sheet> sheets) {
@@ -65,7 +85,8 @@ final class HandoutPage {
         xml.writeStartElement("html");
         element("head", "", () -> {
             element("title", "", sheets.get(0).title());
-            element("style", "", STYLE);
+            String colour = sheets.get(0).look().colour();
+            element("style", "", STYLE + (colour.isEmpty() ? "" : BRANDED.replace("{colour}", colour)));
         });
         element("body", "", () -> {
             for (Sheet sheet : sheets) {
@@ -82,6 +103,13 @@ final class HandoutPage {
     }
 
     private void sheet(Sheet sheet) throws XMLStreamException {
+        if (sheet.look().logo().length > 0) {
+            element("p", "logo", () -> {
+                xml.writeEmptyElement("img");
+                xml.writeAttribute("alt", "");
+                xml.writeAttribute("src", PICTURE + Base64.getEncoder().encodeToString(sheet.look().logo()));
+            });
+        }
         element("p", "office", words.of(sheet.parcel() ? "handout.hands" : "handout.asks", sheet.office()));
         element("h1", direction(sheet.title()), sheet.title());
         element("p", "for", sheet.person().isEmpty() ? "" : words.of("handout.for", sheet.person()));
@@ -106,6 +134,9 @@ final class HandoutPage {
             }
         });
         element("p", "quiet", words.of("handout.questions", sheet.askedBy(), sheet.office()));
+        for (String line : sheet.look().foot()) {
+            element("p", "quiet", line);
+        }
         if (!sheet.passcode().isEmpty()) {
             element("div", "tear", () -> {
                 element("p", "", words.of("handout.tear", sheet.title()));

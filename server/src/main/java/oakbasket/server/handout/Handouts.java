@@ -11,10 +11,10 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import oakbasket.core.link.Passcode;
-import oakbasket.server.Settings;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.link.Link;
@@ -43,9 +43,10 @@ class Handouts {
     private final AccountService accounts;
     private final PdfMaker pdf;
     private final Words words;
-    private final Settings settings;
+    private final Brand brand;
 
-    Handouts(Links links, Rounds rounds, Baskets baskets, Contacts contacts, AccountService accounts, PdfMaker pdf, Words words, Settings settings) {
+    Handouts(Links links, Rounds rounds, Baskets baskets, Contacts contacts, AccountService accounts, PdfMaker pdf, Words words, Brand brand) {
+        this.brand = brand;
         this.links = links;
         this.rounds = rounds;
         this.baskets = baskets;
@@ -53,7 +54,6 @@ class Handouts {
         this.accounts = accounts;
         this.pdf = pdf;
         this.words = words;
-        this.settings = settings;
     }
 
     /**
@@ -73,6 +73,7 @@ class Handouts {
         Map<Long, Round> roundsOf = new HashMap<>();
         Map<Long, List<Item>> itemsOf = new HashMap<>();
         List<HandoutPage.Sheet> sheets = new ArrayList<>();
+        HandoutPage.SheetLook look = HandoutPage.look(brand);
         for (Link link : wanted) {
             Round round = roundsOf.computeIfAbsent(link.roundId(), rounds::opened);
             Long basketId = link.basketId();
@@ -81,8 +82,8 @@ class Handouts {
                     .map(item -> new HandoutPage.Line(item.spec().title(), item.spec().help(), item.spec().required())).toList();
             Contact person = basket == null ? null : Known.in(people, basket.contactId());
             Words spoken = words.in(SenderLanguages.ofTag(person == null ? "" : person.language()).orElse(words.language()));
-            sheets.add(new HandoutPage.Sheet(spoken, settings.office(), accounts.current(round.askedBy()).name(), round.title(), person == null ? "" : person.name(),
-                    round.note(), deadline(round, basket, spoken), lines, address + links.path(link), false, link.passcodeHash() != null, link.passcodeHash() == null ? "" : passcode));
+            sheets.add(new HandoutPage.Sheet(spoken, brand.name(), accounts.current(round.askedBy()).name(), round.title(), person == null ? "" : person.name(),
+                    round.note(), deadline(round, basket, spoken), lines, address + links.path(link), false, link.passcodeHash() != null, link.passcodeHash() == null ? "" : passcode, look));
         }
         sheets.sort(java.util.Comparator.comparing(HandoutPage.Sheet::person, String.CASE_INSENSITIVE_ORDER));
         return pdf.make(HandoutPage.of(sheets));

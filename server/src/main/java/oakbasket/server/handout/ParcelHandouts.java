@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import oakbasket.server.Settings;
 import oakbasket.server.account.AccountService;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.parcel.Parcel;
@@ -33,8 +34,10 @@ class ParcelHandouts {
     private final PdfMaker pdf;
     private final Words words;
     private final Settings settings;
+    private final Brand brand;
 
-    ParcelHandouts(Parcels parcels, ParcelLinks links, ParcelFiles files, Contacts contacts, AccountService accounts, PasscodeTickets tickets, PdfMaker pdf, Words words, Settings settings) {
+    ParcelHandouts(Parcels parcels, ParcelLinks links, ParcelFiles files, Contacts contacts, AccountService accounts, PasscodeTickets tickets, PdfMaker pdf, Words words, Settings settings, Brand brand) {
+        this.brand = brand;
         this.parcels = parcels;
         this.links = links;
         this.files = files;
@@ -66,6 +69,7 @@ class ParcelHandouts {
         }
         List<String> names = files.of(id).stream().map(file -> file.fileName()).toList();
         List<HandoutPage.Sheet> sheets = new ArrayList<>();
+        HandoutPage.SheetLook look = HandoutPage.look(brand);
         for (ParcelLink link : links.byIds(wanted)) {
             if (link.parcelId() != id || link.withdrawnAt() != null) {
                 continue;
@@ -77,8 +81,8 @@ class ParcelHandouts {
             if (names.size() > MOST_NAMED) {
                 lines.add(new HandoutPage.Line(spoken.of("letter.more-files", names.size() - MOST_NAMED), "", false));
             }
-            sheets.add(new HandoutPage.Sheet(spoken, settings.office(), accounts.current(parcel.accountId()).name(), parcel.title(), person == null ? "" : person.name(), parcel.message(),
-                    Handouts.moment(parcel.window().end(), settings.zone(), spoken), lines, address + links.path(link, parcel.name()), true, hash != null, hash == null ? "" : passcode));
+            sheets.add(new HandoutPage.Sheet(spoken, brand.name(), accounts.current(parcel.accountId()).name(), parcel.title(), person == null ? "" : person.name(), parcel.message(),
+                    Handouts.moment(parcel.window().end(), settings.zone(), spoken), lines, address + links.path(link, parcel.name()), true, hash != null, hash == null ? "" : passcode, look));
         }
         if (sheets.isEmpty()) {
             throw Problem.refused("handout-none");

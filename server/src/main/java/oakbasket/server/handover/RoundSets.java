@@ -27,7 +27,7 @@ import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.naming.SafeName;
 import oakbasket.core.round.RoundState;
 import oakbasket.core.standing.Review;
-import oakbasket.server.Settings;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
@@ -81,7 +81,7 @@ class RoundSets implements DisposableBean {
     private final Roots roots;
     private final Transactions transactions;
     private final LiveHub live;
-    private final Settings settings;
+    private final Brand brand;
     private final Words words;
     private final Map<Long, Set<Long>> wrong = new ConcurrentHashMap<>();
     private final Set<Long> running = ConcurrentHashMap.newKeySet();
@@ -92,7 +92,8 @@ class RoundSets implements DisposableBean {
     });
     private volatile boolean stopping;
 
-    RoundSets(Rounds rounds, ReceivedFiles files, FilesOnDisk disk, CrcTable crcs, SentFiles table, Roots roots, Transactions transactions, LiveHub live, Settings settings, Words words) {
+    RoundSets(Rounds rounds, ReceivedFiles files, FilesOnDisk disk, CrcTable crcs, SentFiles table, Roots roots, Transactions transactions, LiveHub live, Words words, Brand brand) {
+        this.brand = brand;
         this.rounds = rounds;
         this.files = files;
         this.disk = disk;
@@ -101,7 +102,6 @@ class RoundSets implements DisposableBean {
         this.roots = roots;
         this.transactions = transactions;
         this.live = live;
-        this.settings = settings;
         this.words = words;
     }
 
@@ -246,7 +246,7 @@ class RoundSets implements DisposableBean {
         for (int n = 0; n < its.size(); n++) {
             payload.add(new Bag.Payload(paths.get(n), its.get(n).sha256(), its.get(n).sizeBytes()));
         }
-        return Bag.tags(payload, List.of("Source-Organization: " + settings.office(), "External-Description: " + round.title(), "Bagging-Date: " + LocalDate.ofInstant(closed, round.zone())), List.of(sent));
+        return Bag.tags(payload, List.of("Source-Organization: " + brand.name(), "External-Description: " + round.title(), "Bagging-Date: " + LocalDate.ofInstant(closed, round.zone())), List.of(sent));
     }
 
     /** Places as they stand in the set: without the folders that all share, and no two alike where a system minds no case. */

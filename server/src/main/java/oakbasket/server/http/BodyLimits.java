@@ -49,6 +49,7 @@ final class BodyLimits {
         LARGER.put("/api/parcels/{id}/picked", MEBIBYTE);
         LARGER.put("/api/post-office/letters/{id}/answer", 25 * MEBIBYTE);
         LARGER.put("/api/outlook/changes", 2 * MEBIBYTE);
+        LARGER.put("/api/brand/logos", 3 * MEBIBYTE);
         LARGER.put("/api/forms", 20 * MEBIBYTE);
         LARGER.put("/api/calendars/read", 5 * MEBIBYTE);
         LARGER.put("/api/calendars/{id}/days", MEBIBYTE);

@@ -16,6 +16,7 @@ import oakbasket.server.Settings;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.board.Board;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.lettersetting.LetterSettings;
 import oakbasket.server.mail.MailTrouble;
@@ -57,13 +58,15 @@ class Answering {
     private final Limits limits;
     private final Transactions transactions;
     private final Settings settings;
+    private final Brand brand;
     private final Words words;
     private final Clock clock;
     /** Whether what was under way when the server stopped is told from what is under way now. */
     private volatile boolean awake;
 
     Answering(InwardTable table, Mailer mailer, MailTags tags, Submissions submissions, Baskets baskets, Board board, Rounds rounds, LetterSettings common, Limits limits, Transactions transactions, Settings settings, Words words,
-            Clock clock) {
+            Clock clock, Brand brand) {
+        this.brand = brand;
         this.table = table;
         this.mailer = mailer;
         this.tags = tags;
@@ -96,14 +99,14 @@ class Answering {
             }
             end.append(still(spoken, basket)).append('\n');
         }
-        return answered(message, mail, match.contact(), spoken, spoken.of("answer.body", name(mail, match.contact()), lines, end.toString().strip(), settings.office()));
+        return answered(message, mail, match.contact(), spoken, spoken.of("answer.body", name(mail, match.contact()), lines, end.toString().strip(), brand.name()));
     }
 
     /** The message with the answer that it is too large. */
     InwardMessage tooLarge(InwardMessage message, ReadMail mail, Matching.Match match) {
         Words spoken = spoken(match.contact());
         boolean person = MailKind.of(mail.headers(), mail.from(), false) == MailKind.PERSON;
-        return person ? answered(message, mail, match.contact(), spoken, spoken.of("answer.too-large", name(mail, match.contact()), Collecting.MOST_BYTES >> 20, settings.office())) : message;
+        return person ? answered(message, mail, match.contact(), spoken, spoken.of("answer.too-large", name(mail, match.contact()), Collecting.MOST_BYTES >> 20, brand.name())) : message;
     }
 
     private String still(Words spoken, long basketId) {
@@ -173,7 +176,7 @@ class Answering {
         Person to = new Person(message.fromName().isBlank() ? message.fromAddress() : message.fromName(), MailAddress.parse(message.fromAddress()));
         Long basket = message.confirmed() ? message.basketId() : null;
         String collecting = basket == null ? settings.collecting() : tags.address(MailTags.Of.BASKET, basket);
-        Person answers = new Person(settings.office(), MailAddress.parse(collecting.isEmpty() ? from : collecting));
+        Person answers = new Person(brand.name(), MailAddress.parse(collecting.isEmpty() ? from : collecting));
         OutgoingMail mail = new OutgoingMail("oak-answer-" + message.id() + "-" + message.cameAt().toEpochMilli() + from.substring(from.lastIndexOf('@')), to, answers, message.answerSubject(), message.answerBody(),
                 clock.instant());
         Instant now = clock.instant();

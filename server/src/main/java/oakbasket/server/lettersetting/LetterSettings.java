@@ -6,7 +6,7 @@ import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
-import oakbasket.server.Settings;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.storage.Transactions;
 import org.springframework.stereotype.Service;
@@ -24,12 +24,12 @@ public class LetterSettings {
 
     private final LetterSettingTable table;
     private final Transactions transactions;
-    private final Settings settings;
+    private final Brand brand;
 
-    LetterSettings(LetterSettingTable table, Transactions transactions, Settings settings) {
+    LetterSettings(LetterSettingTable table, Transactions transactions, Brand brand) {
+        this.brand = brand;
         this.table = table;
         this.transactions = transactions;
-        this.settings = settings;
     }
 
     /** As they are set now. */
@@ -86,6 +86,6 @@ public class LetterSettings {
      */
     public Person replyTo(LetterSetting setting, Person coordinator, String collecting) {
         String reply = setting.replyTo().isEmpty() ? collecting : setting.replyTo();
-        return reply.isEmpty() ? coordinator : new Person(settings.office(), MailAddress.parse(reply));
+        return reply.isEmpty() ? coordinator : new Person(brand.name(), MailAddress.parse(reply));
     }
 }

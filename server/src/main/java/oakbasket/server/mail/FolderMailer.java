@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.Properties;
+import java.util.function.Supplier;
 import oakbasket.server.storage.DataFolder;
 
 /** Stands in for a mail server: each letter becomes a file of the open format that mail programs read (.eml) in the folder {@code outbox}. */
@@ -15,12 +16,12 @@ final class FolderMailer implements Mailer {
 
     private final Path outbox;
     private final String from;
-    private final String office;
+    private final Supplier<LetterLook> look;
 
-    FolderMailer(Path outbox, String from, String office) {
+    FolderMailer(Path outbox, String from, Supplier<LetterLook> look) {
         this.outbox = outbox;
         this.from = from;
-        this.office = office;
+        this.look = look;
     }
 
     @Override
@@ -31,7 +32,7 @@ final class FolderMailer implements Mailer {
             try (OutputStream out = Files.newOutputStream(part)) {
                 // Letters hold personal links.
                 DataFolder.forTheServerAlone(part, "rw-------");
-                new MimeMail(Session.getInstance(new Properties()), mail, from, office).writeTo(out);
+                new MimeMail(Session.getInstance(new Properties()), mail, from, look.get()).writeTo(out);
             }
             Files.move(part, outbox.resolve(name), StandardCopyOption.ATOMIC_MOVE);
         } catch (MessagingException wrong) {

@@ -19,6 +19,7 @@ final class HtmlPart {
 
     private static final Pattern LINK = Pattern.compile("https?://[^\\s<>\"]+[^\\s<>\".,;:!?)\\]]");
     private static final String PAGE = page();
+    private static final String LINE = "{line}";
     private static final String HERE = "{letter}";
     private static final String LANGUAGE = "{language}";
     private static final String DIRECTION = "{direction}";
@@ -26,14 +27,14 @@ final class HtmlPart {
     private HtmlPart() {
     }
 
-    /** The HTML of a text in a language. */
-    static String of(String text, Locale language) {
+    /** The HTML of a text in a language. @param colour of the line above it, as CSS has it; empty for none */
+    static String of(String text, Locale language, String colour) {
         StringBuilder html = new StringBuilder();
         for (String paragraph : text.strip().split("\n\\s*\n")) {
             paragraph(html, paragraph);
         }
         String direction = SenderLanguages.rightToLeft(language) ? "rtl" : "ltr";
-        return PAGE.replace(LANGUAGE, language.getLanguage()).replace(DIRECTION, direction).replace(HERE, html);
+        return PAGE.replace(LANGUAGE, language.getLanguage()).replace(DIRECTION, direction).replace(LINE, colour.isEmpty() ? "" : "border-top:4px solid " + colour + ";").replace(HERE, html);
     }
 
     private static String page() {

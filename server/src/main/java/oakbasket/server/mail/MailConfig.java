@@ -1,6 +1,7 @@
 package oakbasket.server.mail;
 
 import oakbasket.server.Settings;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.storage.DataFolder;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.context.annotation.Bean;
@@ -12,12 +13,12 @@ import org.springframework.mail.javamail.JavaMailSenderImpl;
 class MailConfig {
 
     @Bean
-    Mailer mailer(ObjectProvider<JavaMailSenderImpl> server, Settings settings, DataFolder folder) {
+    Mailer mailer(ObjectProvider<JavaMailSenderImpl> server, Settings settings, DataFolder folder, Brand brand) {
         JavaMailSenderImpl sender = server.getIfAvailable();
         String from = settings.letterSender();
         if (sender != null && settings.mailFrom() == null) {
             throw new IllegalStateException("A mail server is set but not the address letters come from. Set oakbasket.mail-from, for example to office@example.org");
         }
-        return sender == null ? new FolderMailer(folder.outbox(), from, settings.office()) : new SmtpMailer(sender, from, settings.office());
+        return sender == null ? new FolderMailer(folder.outbox(), from, () -> LetterLook.of(brand.now())) : new SmtpMailer(sender, from, () -> LetterLook.of(brand.now()));
     }
 }

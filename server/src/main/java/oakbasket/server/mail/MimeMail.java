@@ -29,16 +29,17 @@ final class MimeMail extends SMTPMessage {
      * Makes the message.
      *
      * @param from the address of the office
-     * @param office its name
+     * @param look how letters look
      */
-    MimeMail(Session session, OutgoingMail mail, String from, String office) throws MessagingException {
+    MimeMail(Session session, OutgoingMail mail, String from, LetterLook look) throws MessagingException {
         super(session);
         this.id = mail.id();
-        setFrom(address(office, from));
+        setFrom(address(look.office(), from));
+        String body = look.whole(mail.body());
         setRecipient(RecipientType.TO, address(mail.to()));
         setReplyTo(new InternetAddress[] {address(mail.replyTo())});
         setSubject(oneLine(mail.subject()), UTF_8);
-        MimeMultipart words = new MimeMultipart("alternative", text(mail.body(), "plain"), text(HtmlPart.of(mail.body(), mail.language()), "html"));
+        MimeMultipart words = new MimeMultipart("alternative", text(body, "plain"), text(HtmlPart.of(body, mail.language(), look.colour()), "html"));
         setContent(mail.calendar() == null ? words : new MimeMultipart("mixed", whole(words), calendar(mail.calendar())));
         setSentDate(Date.from(mail.date()));
         setHeader("Content-Language", mail.language().getLanguage());

@@ -7,6 +7,7 @@ import java.util.Collections;
 import java.util.Deque;
 import java.util.IdentityHashMap;
 import java.util.Set;
+import java.util.function.Supplier;
 import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
 import org.eclipse.angus.mail.smtp.SMTPSendFailedException;
 import org.eclipse.angus.mail.smtp.SMTPSenderFailedException;
@@ -24,19 +25,19 @@ final class SmtpMailer implements Mailer {
 
     private final JavaMailSenderImpl sender;
     private final String from;
-    private final String office;
+    private final Supplier<LetterLook> look;
 
-    SmtpMailer(JavaMailSenderImpl sender, String from, String office) {
+    SmtpMailer(JavaMailSenderImpl sender, String from, Supplier<LetterLook> look) {
         this.sender = sender;
         this.from = from;
-        this.office = office;
+        this.look = look;
     }
 
     @Override
     public void send(OutgoingMail mail) throws MailTrouble {
         MimeMail message = null;
         try {
-            message = new MimeMail(sender.getSession(), mail, from, office);
+            message = new MimeMail(sender.getSession(), mail, from, look.get());
             sender.send(message);
         } catch (MailAuthenticationException locked) {
             throw new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-sign-in");

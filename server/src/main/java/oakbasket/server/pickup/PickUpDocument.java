@@ -1,6 +1,7 @@
 package oakbasket.server.pickup;
 
 import java.util.Locale;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.parcel.ParcelLinks;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.web.LightDocument;
@@ -25,9 +26,11 @@ class PickUpDocument {
     private final ProblemWriter problems;
     private final Words words;
     private final JsonMapper json;
+    private final Brand brand;
     private final LightDocument document = new LightDocument("pickup.html", "pickup-texts");
 
-    PickUpDocument(ParcelLinks links, PickUpPage pages, ProblemWriter problems, Words words, JsonMapper json) {
+    PickUpDocument(ParcelLinks links, PickUpPage pages, ProblemWriter problems, Words words, JsonMapper json, Brand brand) {
+        this.brand = brand;
         this.links = links;
         this.pages = pages;
         this.problems = problems;
@@ -40,7 +43,7 @@ class PickUpDocument {
         PickUpBegin begin = begin(token, caller);
         PickUpPage.PickUp page = begin.page();
         Locale language = page == null ? words.language() : SenderLanguages.ofTag(page.language()).orElse(words.language());
-        return document.with(language, json.writeValueAsString(begin));
+        return document.with(language, json.writeValueAsString(begin), json.writeValueAsString(brand.now()));
     }
 
     private PickUpBegin begin(String token, String caller) {

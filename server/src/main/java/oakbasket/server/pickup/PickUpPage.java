@@ -9,6 +9,7 @@ import java.util.Objects;
 import java.util.stream.Collectors;
 import oakbasket.server.Settings;
 import oakbasket.server.account.AccountService;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.parcel.Parcel;
@@ -61,8 +62,10 @@ class PickUpPage {
     private final Contacts contacts;
     private final AccountService accounts;
     private final Settings settings;
+    private final Brand brand;
 
-    PickUpPage(ParcelFiles files, PickUps pickUps, Contacts contacts, AccountService accounts, Settings settings) {
+    PickUpPage(ParcelFiles files, PickUps pickUps, Contacts contacts, AccountService accounts, Settings settings, Brand brand) {
+        this.brand = brand;
         this.files = files;
         this.pickUps = pickUps;
         this.contacts = contacts;
@@ -75,7 +78,7 @@ class PickUpPage {
         Long contactId = link.contactId();
         Contact person = contactId == null ? null : contacts.byId(contactId);
         List<ParcelFile> all = files.of(parcel.id());
-        return PickUpPagePickUpBuilder.stagedBuilder().office(settings.office()).by(accounts.current(parcel.accountId()).name()).title(parcel.title()).message(parcel.message())
+        return PickUpPagePickUpBuilder.stagedBuilder().office(brand.name()).by(accounts.current(parcel.accountId()).name()).title(parcel.title()).message(parcel.message())
                 .person(person == null ? null : person.name()).language(person == null ? "" : person.language()).until(parcel.window().end()).zone(settings.zone().getId())
                 .mostPickUps(parcel.mostPickUps()).count(all.size()).bytes(all.stream().mapToLong(ParcelFile::sizeBytes).sum()).files(offered(link, parcel, all, 0)).build();
     }

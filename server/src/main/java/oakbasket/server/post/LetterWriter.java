@@ -16,6 +16,7 @@ import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Receipts;
 import oakbasket.server.basket.Submissions;
 import oakbasket.server.board.Board;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.lettersetting.LetterSetting;
@@ -58,10 +59,12 @@ class LetterWriter {
     private final LetterSettings common;
     private final Words words;
     private final Settings settings;
+    private final Brand brand;
     private final Clock clock;
 
     LetterWriter(Rounds rounds, Contacts contacts, ReceivedFiles files, Receipts receipts, Submissions submissions, AccountService accounts, LetterTexts texts, LetterSettings common, Words words,
-            Settings settings, Clock clock) {
+            Settings settings, Clock clock, Brand brand) {
+        this.brand = brand;
         this.rounds = rounds;
         this.contacts = contacts;
         this.files = files;
@@ -101,7 +104,7 @@ class LetterWriter {
             papers.add(kind.tellsOfReceived() ? received(lines, told, submission) : owed(lines, kind, told, contact));
         }
         Person coordinator = new Person(asking.name(), MailAddress.parse(asking.email()));
-        LetterFacts facts = new LetterFacts(LinkAddress.plain(contact.name()), LinkAddress.plain(settings.office()), LinkAddress.plain(asking.name()), papers);
+        LetterFacts facts = new LetterFacts(LinkAddress.plain(contact.name()), LinkAddress.plain(brand.name()), LinkAddress.plain(asking.name()), papers);
         LetterSetting setting = common.now();
         return new Written(new Person(contact.name(), MailAddress.parse(contact.email())), common.replyTo(setting, coordinator, collecting), text.subjectFor(facts),
                 LetterSettings.signed(setting, text.bodyFor(facts)), language, setting.calendar() && kind != LetterKind.OVERDUE && !kind.tellsOfReceived() ? calendar(lines, baskets) : null);
@@ -111,7 +114,7 @@ class LetterWriter {
         return DeadlineEntries.of(baskets.stream().map(told -> {
             Round round = rounds.opened(told.roundId());
             boolean wholeDay = told.row().extended() || round.deadline().dateOnly();
-            return new DeadlineEntries.Entry(told.row().id(), lines.calendar(round.title(), settings.office()), told.row().deadline(), wholeDay ? round.zone() : null);
+            return new DeadlineEntries.Entry(told.row().id(), lines.calendar(round.title(), brand.name()), told.row().deadline(), wholeDay ? round.zone() : null);
         }).toList(), settings.letterSender(), clock.instant());
     }
 
@@ -141,7 +144,7 @@ class LetterWriter {
     }
 
     private Written ownAsRecipient(LetterText text, Account account, Locale language, String name, LetterFacts.Papers papers) {
-        LetterFacts facts = new LetterFacts(name, settings.office(), account.name(), List.of(papers));
+        LetterFacts facts = new LetterFacts(name, brand.name(), account.name(), List.of(papers));
         Person person = new Person(account.name(), MailAddress.parse(account.email()));
         LetterSetting setting = common.now();
         return new Written(person, common.replyTo(setting, person, settings.collecting()), text.subjectFor(facts), LetterSettings.signed(setting, text.bodyFor(facts)), language, null);

@@ -16,6 +16,7 @@ import oakbasket.core.parcel.ParcelState;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.lettersetting.LetterSetting;
@@ -47,10 +48,12 @@ class ParcelLetters {
     private final LetterSettings common;
     private final Words words;
     private final Settings settings;
+    private final Brand brand;
     private final Clock clock;
 
     ParcelLetters(Parcels parcels, ParcelLinks links, ParcelFiles files, PickUps pickUps, Contacts contacts, AccountService accounts, LetterTexts texts, LetterSettings common, Words words, Settings settings,
-            Clock clock) {
+            Clock clock, Brand brand) {
+        this.brand = brand;
         this.parcels = parcels;
         this.links = links;
         this.files = files;
@@ -98,7 +101,7 @@ class ParcelLetters {
         }
         LetterFacts.Papers papers = new LetterFacts.Papers(LinkAddress.plain(parcel.title()), LinkAddress.plain(parcel.message()), lines.until(parcel.window().end(), settings.zone(), contact.zone()), named,
                 LinkAddress.parcelMark(linkId));
-        LetterFacts facts = new LetterFacts(LinkAddress.plain(contact.name()), LinkAddress.plain(settings.office()), LinkAddress.plain(by.name()), List.of(papers));
+        LetterFacts facts = new LetterFacts(LinkAddress.plain(contact.name()), LinkAddress.plain(brand.name()), LinkAddress.plain(by.name()), List.of(papers));
         LetterSetting setting = common.now();
         return new LetterWriter.Written(new Person(contact.name(), MailAddress.parse(contact.email())), common.replyTo(setting, new Person(by.name(), MailAddress.parse(by.email())), ""),
                 text.subjectFor(facts), LetterSettings.signed(setting, text.bodyFor(facts)), language, null);

@@ -1,6 +1,7 @@
 package oakbasket.server.sender;
 
 import java.util.Locale;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.link.Links;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.web.LightDocument;
@@ -28,9 +29,11 @@ public class BasketDocument {
     private final ProblemWriter problems;
     private final Words words;
     private final JsonMapper json;
+    private final Brand brand;
     private final LightDocument document = new LightDocument("basket.html", "texts");
 
-    BasketDocument(Links links, BasketPage pages, ProblemWriter problems, Words words, JsonMapper json) {
+    BasketDocument(Links links, BasketPage pages, ProblemWriter problems, Words words, JsonMapper json, Brand brand) {
+        this.brand = brand;
         this.links = links;
         this.pages = pages;
         this.problems = problems;
@@ -43,12 +46,12 @@ public class BasketDocument {
         Begin begin = begin(token, caller);
         BasketPage.Page page = begin.page();
         Locale language = page == null ? words.language() : SenderLanguages.ofTag(page.language()).orElse(words.language());
-        return document.with(language, json.writeValueAsString(begin));
+        return document.with(language, json.writeValueAsString(begin), json.writeValueAsString(brand.now()));
     }
 
     /** The document without data, which it then asks for. */
     public byte[] empty() {
-        return document.with(words.language(), "");
+        return document.with(words.language(), "", json.writeValueAsString(brand.now()));
     }
 
     private Begin begin(String token, String caller) {

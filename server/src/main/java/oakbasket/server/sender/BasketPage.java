@@ -10,10 +10,10 @@ import oakbasket.core.filekind.FileKind;
 import oakbasket.core.standing.ItemStanding;
 import oakbasket.core.standing.ItemState;
 import oakbasket.core.standing.Review;
-import oakbasket.server.Settings;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.form.Forms;
@@ -75,10 +75,11 @@ class BasketPage {
     private final AccountService accounts;
     private final Forms forms;
     private final Words words;
-    private final Settings settings;
+    private final Brand brand;
     private final Clock clock;
 
-    BasketPage(Rounds rounds, Baskets baskets, ReceivedFiles files, HeldFiles held, Contacts contacts, AccountService accounts, Forms forms, Words words, Settings settings, Clock clock) {
+    BasketPage(Rounds rounds, Baskets baskets, ReceivedFiles files, HeldFiles held, Contacts contacts, AccountService accounts, Forms forms, Words words, Clock clock, Brand brand) {
+        this.brand = brand;
         this.rounds = rounds;
         this.baskets = baskets;
         this.files = files;
@@ -87,7 +88,6 @@ class BasketPage {
         this.accounts = accounts;
         this.forms = forms;
         this.words = words;
-        this.settings = settings;
         this.clock = clock;
     }
 
@@ -112,7 +112,7 @@ class BasketPage {
         List<HeldFile> bad = basket == null ? List.of() : held.ownOf(basket.id()).stream().filter(file -> !file.waits() && file.outcome() != HeldFile.Outcome.RELEASED).toList();
         Instant deadline = round.terms(allowance.extension()).effective();
         boolean dateOnly = allowance.extension() != null || round.deadline().dateOnly();
-        return BasketPagePageBuilder.stagedBuilder().office(settings.office()).askedBy(accounts.current(round.askedBy()).name()).title(round.title())
+        return BasketPagePageBuilder.stagedBuilder().office(brand.name()).askedBy(accounts.current(round.askedBy()).name()).title(round.title())
                 .note(round.note()).person(asked == null ? null : asked.name()).language(asked == null ? "" : asked.language()).open(basket == null).deadline(deadline)
                 .zone(round.zone().getId()).dateOnly(dateOnly).late(clock.instant().isAfter(deadline)).until(link == null ? null : link.terms().window().end())
                 .items(items.stream().filter(item -> basket == null || basket.walkIn() || basket.owes(item.owedBy())).map(item -> item(item, mostBytes, allowance.waivedItems().get(item.id()), allowance.waivedAt() != null, received.stream().filter(file -> file.itemId() == item.id()).toList(),

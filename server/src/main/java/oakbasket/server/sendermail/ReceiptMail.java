@@ -10,10 +10,10 @@ import oakbasket.core.identity.AddressCode;
 import oakbasket.core.identity.Identity;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
-import oakbasket.server.Settings;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Receipts;
 import oakbasket.server.basket.Submission;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.problem.Problem;
@@ -35,16 +35,16 @@ class ReceiptMail {
     private final SenderMail mail;
     private final Limits limits;
     private final Words words;
-    private final Settings settings;
+    private final Brand brand;
 
-    ReceiptMail(Receipts receipts, Baskets baskets, Contacts contacts, SenderMail mail, Limits limits, Words words, Settings settings) {
+    ReceiptMail(Receipts receipts, Baskets baskets, Contacts contacts, SenderMail mail, Limits limits, Words words, Brand brand) {
+        this.brand = brand;
         this.receipts = receipts;
         this.baskets = baskets;
         this.contacts = contacts;
         this.mail = mail;
         this.limits = limits;
         this.words = words;
-        this.settings = settings;
     }
 
     /** The address a receipt can go to, with most of it hidden; empty when none is known. */
@@ -69,7 +69,7 @@ class ReceiptMail {
         String at = DateTimeFormatter.ofLocalizedDateTime(FormatStyle.LONG, FormatStyle.SHORT).withLocale(words.language()).format(ZonedDateTime.ofInstant(receipt.at(), round.zone()))
                 + " (" + round.zone().getId() + ")";
         String files = receipt.files().stream().map(file -> words.of("mail.receipt.file", file.name(), file.item(), Long.toString(file.bytes()), file.sha256())).collect(Collectors.joining("\n"));
-        mail.send(to, round, words.of("mail.receipt.subject", receipt.code(), round.title()), words.of("mail.receipt.body", settings.office(), round.title(), receipt.code(), at, files));
+        mail.send(to, round, words.of("mail.receipt.subject", receipt.code(), round.title()), words.of("mail.receipt.body", brand.name(), round.title(), receipt.code(), at, files));
         return AddressCode.masked(to.address());
     }
 

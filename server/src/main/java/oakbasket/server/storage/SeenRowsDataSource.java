@@ -1,17 +1,25 @@
 package oakbasket.server.storage;
 
+import com.zaxxer.hikari.HikariDataSource;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
 import java.sql.Connection;
 import java.sql.SQLException;
-import javax.sql.DataSource;
 import org.springframework.jdbc.datasource.DelegatingDataSource;
 
 /** Connections on which whoever does not see some rounds asks only about the others; everybody else gets the plain ones. */
 final class SeenRowsDataSource extends DelegatingDataSource {
 
-    SeenRowsDataSource(DataSource all) {
+    private final HikariDataSource all;
+
+    SeenRowsDataSource(HikariDataSource all) {
         super(all);
+        this.all = all;
+    }
+
+    /** Closes every connection. */
+    public void close() {
+        all.close();
     }
 
     @Override

@@ -10,8 +10,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.TreeMap;
 import oakbasket.core.standing.BasketList;
-import oakbasket.server.Settings;
 import oakbasket.server.board.Board;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
@@ -41,11 +41,12 @@ class Feeds {
     private final Transactions transactions;
     private final Limits limits;
     private final Words words;
-    private final Settings settings;
+    private final Brand brand;
     private final Sharing sharing;
     private final Clock clock;
 
-    Feeds(FeedTable table, Board board, Rounds rounds, SecretKeys keys, Transactions transactions, Limits limits, Words words, Settings settings, Sharing sharing, Clock clock) {
+    Feeds(FeedTable table, Board board, Rounds rounds, SecretKeys keys, Transactions transactions, Limits limits, Words words, Sharing sharing, Clock clock, Brand brand) {
+        this.brand = brand;
         this.table = table;
         this.board = board;
         this.rounds = rounds;
@@ -53,7 +54,6 @@ class Feeds {
         this.transactions = transactions;
         this.limits = limits;
         this.words = words;
-        this.settings = settings;
         this.sharing = sharing;
         this.clock = clock;
     }
@@ -91,7 +91,7 @@ class Feeds {
             rounds.gathering().forEach(round -> add(entries, round, base));
             return entries;
         });
-        return CalendarOut.write(words.of("feed.name", settings.office()), entries, clock.instant());
+        return CalendarOut.write(words.of("feed.name", brand.name()), entries, clock.instant());
     }
 
     private void add(List<CalendarOut.Entry> entries, Round round, String base) {

@@ -2,7 +2,7 @@ package oakbasket.server.team;
 
 import jakarta.servlet.http.HttpServletRequest;
 import oakbasket.core.team.Role;
-import oakbasket.server.Settings;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -33,19 +33,19 @@ class JoiningController {
 
     private final Invitations invitations;
     private final PasswordResets resets;
-    private final Settings settings;
+    private final Brand brand;
 
-    JoiningController(Invitations invitations, PasswordResets resets, Settings settings) {
+    JoiningController(Invitations invitations, PasswordResets resets, Brand brand) {
+        this.brand = brand;
         this.invitations = invitations;
         this.resets = resets;
-        this.settings = settings;
     }
 
     /** What an invitation says. */
     @PostMapping("/api/joining/look")
     InvitationSeen lookAtInvitation(@RequestBody HeldInvitation held, HttpServletRequest request) {
         Invitation invitation = invitations.held(text(held.token()), Caller.of(request));
-        return new InvitationSeen(invitation.name(), invitation.email(), invitation.role(), settings.office());
+        return new InvitationSeen(invitation.name(), invitation.email(), invitation.role(), brand.name());
     }
 
     /** Makes the account of whoever was invited. */

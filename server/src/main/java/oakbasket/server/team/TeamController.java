@@ -101,7 +101,7 @@ class TeamController {
     @PostMapping("/api/team/{id}/leave")
     TeamView letLeave(@PathVariable long id, @RequestBody Leaving wanted) {
         Long to = wanted.to();
-        Noted.about(to == null ? "" : accounts.member(to).name());
+        Noted.about(to == null ? "" : accounts.names(List.of(to)).getOrDefault(to, ""));
         team.leave(id, wanted.version(), to);
         return team();
     }

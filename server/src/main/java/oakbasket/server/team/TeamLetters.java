@@ -3,6 +3,7 @@ package oakbasket.server.team;
 import java.time.Clock;
 import oakbasket.core.identity.Person;
 import oakbasket.server.Settings;
+import oakbasket.server.brand.Brand;
 import oakbasket.server.mail.MailTrouble;
 import oakbasket.server.mail.Mailer;
 import oakbasket.server.mail.OutgoingMail;
@@ -20,11 +21,13 @@ class TeamLetters {
 
     private final Mailer mailer;
     private final Settings settings;
+    private final Brand brand;
     private final SecretKeys keys;
     private final Words words;
     private final Clock clock;
 
-    TeamLetters(Mailer mailer, Settings settings, SecretKeys keys, Words words, Clock clock) {
+    TeamLetters(Mailer mailer, Settings settings, SecretKeys keys, Words words, Clock clock, Brand brand) {
+        this.brand = brand;
         this.mailer = mailer;
         this.settings = settings;
         this.keys = keys;
@@ -34,7 +37,7 @@ class TeamLetters {
 
     /** Asks somebody to make their account. @return why the letter could not go; empty when it did */
     String invitation(Person person, Person from, String link, int days) {
-        return send(person, from, words.of("team.invitation-subject", settings.office()), words.of("team.invitation-body", person.name(), from.name(), settings.office(), link, days));
+        return send(person, from, words.of("team.invitation-subject", brand.name()), words.of("team.invitation-body", person.name(), from.name(), brand.name(), link, days));
     }
 
     /** Tells somebody how to set a new password. */
@@ -44,7 +47,7 @@ class TeamLetters {
 
     /** Tells somebody that their password, or what signing in asks for, was changed, so that they notice when it was not they who did. */
     String changed(Person person, String what) {
-        return send(person, person, words.of("team.changed-subject"), words.of("team.changed-body", person.name(), words.of("team.changed-" + what), settings.office()));
+        return send(person, person, words.of("team.changed-subject"), words.of("team.changed-body", person.name(), words.of("team.changed-" + what), brand.name()));
     }
 
     private String send(Person to, Person from, String subject, String body) {

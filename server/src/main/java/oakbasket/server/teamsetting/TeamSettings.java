@@ -8,6 +8,7 @@ import oakbasket.server.account.AccountService;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
 /** What the office has settled about its coordinators, and whether somebody may do something. */
@@ -18,6 +19,8 @@ public class TeamSettings {
     private final AccountService accounts;
     private final Transactions transactions;
     private final Clock clock;
+    /** Each operation asks for it. */
+    private volatile @Nullable TeamSetting known;
 
     TeamSettings(TeamSettingTable table, AccountService accounts, Transactions transactions, Clock clock) {
         this.table = table;
@@ -28,18 +31,24 @@ public class TeamSettings {
 
     /** As it is now. */
     public TeamSetting now() {
-        return table.now().orElse(new TeamSetting(TeamTerms.OPEN, 0));
+        TeamSetting setting = known;
+        if (setting == null) {
+            setting = Acting.asOffice(table::now).orElse(new TeamSetting(TeamTerms.OPEN, 0));
+            known = setting;
+        }
+        return setting;
     }
 
     /** @throws Problem with status 409 when it was settled otherwise since {@code version} */
     public TeamSetting change(TeamTerms terms, int version) {
         synchronized (this) {
             transactions.durably(() -> {
-                if (now().version() != version) {
+                if (table.now().map(TeamSetting::version).orElse(0) != version) {
                     throw Problem.conflict("changed-elsewhere");
                 }
                 table.put(terms, version + 1);
             });
+            known = null;
         }
         return now();
     }

@@ -17,6 +17,7 @@ public final class LightDocument {
     private static final String DIRECTION = "__DIRECTION__";
     private static final String TEXTS = "__TEXTS__";
     private static final String BEGIN = "__BEGIN__";
+    private static final String FACE = "__FACE__";
 
     private final String html;
     private final Map<String, String> texts = new HashMap<>();
@@ -32,10 +33,10 @@ public final class LightDocument {
         SenderLanguages.ALL.forEach(language -> texts.put(language.getLanguage(), read(folder + "/" + language.getLanguage() + ".json")));
     }
 
-    /** The page in a language. @param data as JSON; empty for none */
-    public byte[] with(Locale language, String data) {
+    /** The page in a language. @param data as JSON; empty for none @param face what people see of the office, as JSON */
+    public byte[] with(Locale language, String data, String face) {
         return html.replace(LANGUAGE, language.toLanguageTag()).replace(DIRECTION, SenderLanguages.rightToLeft(language) ? "rtl" : "ltr")
-                .replace(TEXTS, inScript(String.valueOf(texts.get(language.getLanguage())))).replace(BEGIN, inScript(data)).getBytes(StandardCharsets.UTF_8);
+                .replace(TEXTS, inScript(String.valueOf(texts.get(language.getLanguage())))).replace(FACE, inScript(face)).replace(BEGIN, inScript(data)).getBytes(StandardCharsets.UTF_8);
     }
 
     /** JSON that can stand inside a script element, which ends at the first end tag whatever it is part of. */

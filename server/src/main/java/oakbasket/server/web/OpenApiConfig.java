@@ -24,7 +24,7 @@ import org.springframework.context.annotation.Configuration;
 class OpenApiConfig {
 
     /** Operations that take a file as it is, and read it themselves. */
-    private static final Set<String> BYTES_IN = Set.of("keepForm", "read", "stage", "rehearseFile", "receiveSmallFiles", "putIn", "answerAs", "putBytes");
+    private static final Set<String> BYTES_IN = Set.of("keepForm", "read", "stage", "rehearseFile", "receiveSmallFiles", "putIn", "answerAs", "putBytes", "putLogoIn");
 
     static {
         SpringDocUtils.getConfig().replaceWithClass(Tile.class, Integer.class) // written as one number by TileCode

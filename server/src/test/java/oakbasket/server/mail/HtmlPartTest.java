@@ -43,7 +43,7 @@ class HtmlPartTest {
 
     @Test
     void paragraphsListsAndLinksStayWhatTheyAre() throws Exception {
-        Read read = read(HtmlPart.of("Dear Ada,\n\nStill missing:\n  - Map\n  - Consent (1 of 2)\nPlease send it here:\nhttps://oak.example.org/b/winter/abc_-123\n\n-- \nThe office\n01632 960000\n", Locale.ENGLISH));
+        Read read = read(HtmlPart.of("Dear Ada,\n\nStill missing:\n  - Map\n  - Consent (1 of 2)\nPlease send it here:\nhttps://oak.example.org/b/winter/abc_-123\n\n-- \nThe office\n01632 960000\n", Locale.ENGLISH, ""));
         assertThat(read.tags()).containsSubsequence("p", "p", "ul", "li", "li", "p", "a", "p");
         assertThat(read.links()).containsExactly("https://oak.example.org/b/winter/abc_-123");
         assertThat(read.text().lines()).containsExactly("Dear Ada,", "Still missing:", "Map", "Consent (1 of 2)", "Please send it here:", "https://oak.example.org/b/winter/abc_-123", "--", "The office", "01632 960000");
@@ -53,13 +53,13 @@ class HtmlPartTest {
     @CsvSource(delimiter = '|', value = {"see https://a.example.org/x. | https://a.example.org/x", "(https://a.example.org/x) | https://a.example.org/x", "https://a.example.org/?a=1&b=2 | https://a.example.org/?a=1&b=2",
         "javascript:alert(1) | none", "https://a.example.org/\"onclick=\"x | https://a.example.org/", "<https://a.example.org/x> | https://a.example.org/x"})
     void aLinkEndsWhereItEnds(String line, String link) throws Exception {
-        assertThat(read(HtmlPart.of(line, Locale.ENGLISH)).links()).isEqualTo(link.equals("none") ? List.of() : List.of(link));
+        assertThat(read(HtmlPart.of(line, Locale.ENGLISH, "")).links()).isEqualTo(link.equals("none") ? List.of() : List.of(link));
     }
 
     @Test
     void nothingTypedBecomesHtml() throws Exception {
         String evil = "<script>alert(1)</script><img src=x onerror=alert(1)> &lt;b&gt; \"'</p></body>";
-        Read read = read(HtmlPart.of("Dear " + evil + ",\n\n- " + evil, Locale.ENGLISH));
+        Read read = read(HtmlPart.of("Dear " + evil + ",\n\n- " + evil, Locale.ENGLISH, ""));
         assertThat(read.tags()).doesNotContain("script", "img", "b").containsOnly("html", "head", "body", "p", "ul", "li");
         assertThat(read.text()).contains(evil);
     }

@@ -71,7 +71,7 @@ class SmtpMailerTest {
         };
         RuntimeException thrown = what.equals("SIGN_IN") ? new MailAuthenticationException("535 no") : new MailSendException(Collections.singletonMap("mail", answer));
         doThrow(thrown).when(sender).send(any(MimeMessage.class));
-        MailTrouble trouble = catchThrowableOfType(MailTrouble.class, () -> new SmtpMailer(sender, "office@example.org", "Office").send(mail("Hello", "Hello")));
+        MailTrouble trouble = catchThrowableOfType(MailTrouble.class, () -> new SmtpMailer(sender, "office@example.org", () -> new LetterLook("Office", "", "")).send(mail("Hello", "Hello")));
         assertThat(trouble.kind()).isEqualTo(kind);
         assertThat(trouble.getMessage()).isNotBlank();
     }
@@ -89,7 +89,7 @@ class SmtpMailerTest {
             sender.setHost("127.0.0.1");
             sender.setPort(server.getLocalPort());
             sender.getJavaMailProperties().setProperty("mail.smtp.timeout", "500");
-            MailTrouble trouble = catchThrowableOfType(MailTrouble.class, () -> new SmtpMailer(sender, "office@example.org", "Office").send(mail("Hello", "Hello")));
+            MailTrouble trouble = catchThrowableOfType(MailTrouble.class, () -> new SmtpMailer(sender, "office@example.org", () -> new LetterLook("Office", "", "")).send(mail("Hello", "Hello")));
             assertThat(trouble.kind()).isEqualTo(kind);
         }
     }
@@ -123,7 +123,7 @@ class SmtpMailerTest {
             sender.setPort(green.getSmtp().getPort());
             String evil = "\r\nBcc: evil@example.org\r\nX-Evil: 1";
             for (String end : List.of(evil, "\nBcc: evil@example.org", "\u2028Bcc: evil@example.org", "\u0085Bcc: evil@example.org", "\u0000Bcc: evil@example.org", " ü" + evil)) {
-                new SmtpMailer(sender, "office@example.org", "The office" + end).send(mail("Papers" + end, "Hello\n.\nRCPT TO:<evil@example.org>\n..\nthe end" + end));
+                new SmtpMailer(sender, "office@example.org", () -> new LetterLook("The office" + end, "", "")).send(mail("Papers" + end, "Hello\n.\nRCPT TO:<evil@example.org>\n..\nthe end" + end));
             }
             MimeMessage[] received = green.getReceivedMessages();
             assertThat(received).hasSize(6);
