@@ -109,6 +109,9 @@ h2 {
   align-items: center;
   margin: 4px 0;
 }
+.logo .file-button {
+  flex-shrink: 0;
+}
 .logo img {
   max-width: 180px;
   max-height: 56px;

@@ -14,7 +14,7 @@ const foot = computed(() => [props.face.contact, props.face.privacy].filter(Bool
 </script>
 
 <template>
-  <div class="face" :class="part" :style="style">
+  <div class="face" :class="`as-${part}`" :style="style">
     <template v-if="part === 'letter'">
       <p class="line" aria-hidden="true" />
       <p class="letter">{{ t.sampleLetter }}</p>
@@ -42,19 +42,16 @@ const foot = computed(() => [props.face.contact, props.face.privacy].filter(Bool
   background: var(--paper);
   overflow-wrap: anywhere;
 }
-.letter,
-.sheet {
+.as-letter,
+.as-sheet {
   border-radius: 0;
-}
-.face.letter,
-.face.sheet {
   background: #fff;
 }
 .line {
   margin: -20px -20px 16px;
   border-top: 4px solid var(--leaf);
 }
-.letter p.letter {
+.letter {
   white-space: pre-line;
 }
 .link {
@@ -67,7 +64,7 @@ const foot = computed(() => [props.face.contact, props.face.privacy].filter(Bool
   align-items: center;
   color: var(--oak);
 }
-.sheet .office {
+.as-sheet .office {
   padding-bottom: 8px;
   border-bottom: 2px solid var(--oak);
 }

@@ -170,6 +170,36 @@ class TeamJourneysTest extends Journey {
         assertThat(page.getByText("This link does not work any more")).isVisible();
     }
 
+    @Test
+    void theOfficesOwnFaceIsTriedKeptAndSeenOutside() {
+        long round = openRound("Seen with our own face", "");
+        Page desk = desk("/setup/brand");
+        try {
+            desk.getByLabel("Colour", new Page.GetByLabelOptions().setExact(true)).fill("#ffcc00");
+            assertThat(desk.getByText("It cannot be read well")).isVisible();
+            button(desk, "Keep it").click();
+            assertThat(desk.locator("#brand-colour-error")).containsText("The nearest that can is");
+            desk.getByText("Take the nearest that can").click();
+            assertThat(desk.getByText("It can be read")).isVisible();
+            desk.getByLabel("How you can be reached").fill("1 Mill Lane, 01632 960123");
+            assertThat(desk.locator(".face .foot")).containsText("1 Mill Lane");
+            for (String part : new String[] {"Pick-up page", "Letter", "Hand-out", "Basket page"}) {
+                desk.getByText(part, new Page.GetByTextOptions().setExact(true)).click();
+                assertThat(desk.locator(".face")).containsText("1 Mill Lane");
+                Browser.assertAccessible(desk);
+            }
+            Browser.assertFits(desk);
+            button(desk, "Keep it").click();
+            assertThat(desk.getByText("Everybody outside sees it from now on")).isVisible();
+            Page sender = openLink(round);
+            assertThat(sender.getByText("1 Mill Lane, 01632 960123")).isVisible();
+            assertThat((String) sender.evaluate("getComputedStyle(document.documentElement).getPropertyValue('--leaf')")).matches("#[0-9a-f]{6}").isNotEqualTo("#47682f");
+            Browser.assertAccessible(sender);
+        } finally {
+            api.send("PUT", "/api/brand", ("{\"name\":\"Fennbrook Catchment Partnership\",\"version\":" + api.get("/api/brand").path("version") + "}").getBytes(), "Content-Type", "application/json");
+        }
+    }
+
     /** RFC 6238 with SHA-1 and 30 seconds, of a secret in Base32 (RFC 4648). */
     private static String code(String secret) throws GeneralSecurityException {
         String letters = secret.replaceAll("\\s", "");
