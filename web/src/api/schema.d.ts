@@ -2631,6 +2631,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/presence/{round}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["hereNow"];
+        delete: operations["goneNow"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quarantine": {
         parameters: {
             query?: never;
@@ -4002,6 +4018,12 @@ export interface components {
             /** Format: int32 */
             percent: number;
         };
+        AlsoHere: {
+            /** Format: int64 */
+            account: number;
+            name: string;
+            person: string;
+        };
         AppPassword: {
             /** Format: date-time */
             createdAt: string;
@@ -4673,6 +4695,10 @@ export interface components {
             /** Format: int64 */
             itemId: number;
             name: string;
+        };
+        HereNow: {
+            /** Format: int64 */
+            basket: number | null;
         };
         Hit: {
             /** Format: int64 */
@@ -12522,6 +12548,70 @@ export interface operations {
             query?: never;
             header?: never;
             path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hereNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HereNow"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AlsoHere"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    goneNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round: number;
+            };
             cookie?: never;
         };
         requestBody?: never;

@@ -92,6 +92,8 @@ export const team = {
   sessionEnd: 'Sign out there',
   sessionEnded: 'Signed out there',
   unknownBrowser: 'a browser',
+  alsoHere: '{0} is here too',
+  alsoAt: '{0} is here too, at {1}',
   sharing: 'Share or hand over…',
   sharingTitle: 'Who works on this round',
   sharingOwner: 'Owner',

@@ -27,6 +27,7 @@ import RoundMenu from './RoundMenu.vue'
 import SharingDialog from './SharingDialog.vue'
 import { useBoard } from './use-board'
 import { useBoardRows } from './use-board-rows'
+import { usePresence } from './use-presence'
 import { useColumns } from './use-columns'
 import { useShown } from './use-shown'
 import { useTicks } from './use-ticks'
@@ -63,6 +64,7 @@ const ruler = computed(() => ({
 }))
 const chosenRows = computed(() => (pulse.value >= 0 ? [...chosen].map((id) => rows.get(id)).filter((row) => row !== undefined) : []))
 const noLongerMoving = computed(() => board.value?.state === 'CLOSED' || board.value?.state === 'ARCHIVED')
+const others = usePresence(roundId, shown)
 const history = ref(false)
 const sharing = ref(false)
 const closing = ref(false)
@@ -140,6 +142,7 @@ async function change(action: 'close' | 'reopen') {
             <span v-if="board.closesAt" class="quiet">, {{ t.shuts(dayAndTime(board.closesAt, board.zone)) }}</span>
             <span v-if="board.keepUntil" class="quiet">, {{ t.keptUntil(board.keepUntil) }}</span>
           </p>
+          <p v-if="others.length > 0" class="others" role="status"><span v-for="one in others" :key="one.account">{{ one.person ? text.team.alsoAt(one.name, one.person) : text.team.alsoHere(one.name) }}</span></p>
           <p v-if="board.closedAt" class="closed">{{ t.closed(dayAndTime(board.closedAt)) }}</p>
         </div>
         <div class="actions">
@@ -211,6 +214,12 @@ async function change(action: 'close' | 'reopen') {
 </template>
 
 <style scoped>
+.others {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+  color: var(--oak);
+}
 .links {
   display: block;
   white-space: pre-wrap;

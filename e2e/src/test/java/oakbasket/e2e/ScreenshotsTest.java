@@ -29,7 +29,6 @@ class ScreenshotsTest {
             shoot(desk, "rounds");
             desk.navigate(app.url() + "/rounds/" + api.round("River-fly"));
             desk.locator("table").waitFor();
-            shoot(desk, "board");
             desk.navigate(app.url() + "/rounds/" + api.round("Landowner"));
             desk.getByText("Imogen Sallow").click();
             desk.locator(".panel").getByLabel(Pattern.compile("^Show .*boundary")).click();
@@ -57,15 +56,14 @@ class ScreenshotsTest {
             phone.navigate(app.url() + api.get("/api/parcels/1").path("ways").get(2).path("path").asString());
             phone.locator("li").first().waitFor();
             shoot(phone, "pickup-phone");
-            Page open = browser.page(390, 844);
-            open.navigate(api.get("/api/rounds/" + api.round("Placement") + "/link").path("url").asString());
-            open.getByLabel("Passcode").fill("kingfisher");
-            open.getByText("Go on").click();
-            open.getByLabel("Choose files for Learning log").setInputFiles(pdf("log.pdf"));
-            open.locator("footer button[type=submit]").click();
-            open.getByText("Please give your name").waitFor();
-            open.evaluate("scrollTo(0, 0)");
-            shoot(open, "open-link-phone");
+            desk.navigate(app.url() + "/team");
+            desk.getByText("Jo Heron").waitFor();
+            shoot(desk, "team");
+            desk.navigate(app.url() + "/setup/brand");
+            desk.getByLabel("How you can be reached").fill("1 Mill Lane, Fennbrook, 01632 960123");
+            desk.getByLabel("Colour", new Page.GetByLabelOptions().setExact(true)).fill("#2f5d7c");
+            desk.getByText("It can be read").waitFor();
+            shoot(desk, "brand");
         }
     }
 

@@ -40,7 +40,7 @@ class AuditInterceptor implements AsyncHandlerInterceptor, WebMvcConfigurer {
     /** Looks that post something, and so many small savings of a draft that the last one says enough. */
     private static final Set<String> NO_CHANGE = Set.of("/api/rounds/{id}/letters/preview", "/api/letter-texts/example", "/api/patterns/example", "/api/people/read", "/api/rules/{round}/check", "/api/refilings/trial",
             "/api/series/preview", "/api/calendars/read", "/api/rounds/{id}/change/preview", "/api/contacts/import", "/api/contacts/import/{id}/preview", "/api/today/seen", "/api/bell/seen", "/api/rounds/{id}/rehearsal/who",
-            "/api/rounds/{id}/rehearsal/files", "/api/mail-servers/check", "/api/brand/colours");
+            "/api/rounds/{id}/rehearsal/files", "/api/mail-servers/check", "/api/brand/colours", "/api/presence/{round}");
 
     private final AuditTrail trail;
 

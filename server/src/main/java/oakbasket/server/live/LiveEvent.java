@@ -5,7 +5,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * Something an open desk wants to know.
  *
- * @param type what happened: {@code arrival}, {@code basket}, {@code round}, {@code contact}, {@code letter}, {@code link}, {@code held}, {@code filing}, {@code parcel}, {@code team} or {@code moment}
+ * @param type what happened: {@code arrival}, {@code basket}, {@code round}, {@code contact}, {@code letter}, {@code link}, {@code held}, {@code filing}, {@code parcel}, {@code team}, {@code presence} or {@code moment}
  * @param roundId the round; 0 for contacts, parcels and the team
  * @param basketId whose basket; null when the whole round changed
  */
@@ -28,6 +28,9 @@ public record LiveEvent(String type, long roundId, @Nullable Long basketId) {
 
     /** Parcels changed, or something of one was taken away. */
     public static final LiveEvent PARCELS = new LiveEvent("parcel", 0, null);
+
+    /** Who looks at a round changed, and nothing else. */
+    public static final String PRESENCE = "presence";
 
     /** Who belongs to the office changed, or what they are. */
     public static final LiveEvent TEAM = new LiveEvent("team", 0, null);
