@@ -177,4 +177,33 @@ class SharingTest {
         }
         return texts;
     }
+
+    /** Contacts are of the whole office: whoever merges two moves what they do not see too, and nobody who is in a hidden round is discarded. */
+    @Test
+    void contactsAreMergedWithWhatIsHiddenOfThem() {
+        TestRound kept = new TestRound().onlyPeople("Twin Hidden").open();
+        JsonNode row = kept.row("Twin Hidden");
+        TestTeam other = TestTeam.of(Role.COORDINATOR);
+        TestRound theirs = new TestRound(other.desk).onlyPeople("Twin Seen").open();
+        assertThat(kept.desk.put("/api/sharing/" + kept.id, share(owner(), false, List.of())).status()).isEqualTo(200);
+        assertThat(other.desk.post("/api/contacts/" + row.path("contactId") + "/discard", "").status()).as("in a round").isGreaterThanOrEqualTo(400);
+        Http.Answer merged = other.desk.post("/api/contacts/merge", "{\"keep\":" + theirs.row("Twin Seen").path("contactId") + ",\"gone\":" + row.path("contactId") + "}");
+        assertThat(merged.status()).as(merged.text()).isEqualTo(200);
+        assertThat(merged.text()).doesNotContain(kept.title());
+        assertThat(kept.board().path("rows").get(0).path("contactId").asLong()).isEqualTo(theirs.row("Twin Seen").path("contactId").asLong());
+        assertThat(other.desk.get("/api/contacts/" + theirs.row("Twin Seen").path("contactId")).text()).doesNotContain(kept.title());
+    }
+
+    /** What goes on by itself can be asked for too; it goes on for the office then, not for whoever asked, who does not see everything. */
+    @Test
+    void whatIsAskedForAndGoesOnByItselfSeesEverything() {
+        assertThat(colleague.desk.post("/api/findings/look", "").status()).isEqualTo(200);
+        assertThat(hidden.desk.get("/api/findings").text()).as("no file of a hidden round is taken for one that nobody knows").doesNotContain(MARK);
+        TestRound round = new TestRound().onlyPeople("Ned Calendar");
+        long calendar = hidden.desk.post("/api/calendars", "{\"name\":\"Used where it is hidden\",\"weekend\":[\"SUNDAY\"],\"country\":\"\",\"region\":\"\"}").json().path("id").asLong();
+        round.sheet.put("calendarId", calendar);
+        round.open();
+        assertThat(hidden.desk.put("/api/sharing/" + round.id, share(owner(), false, List.of())).status()).isEqualTo(200);
+        assertThat(colleague.desk.send("DELETE", "/api/calendars/" + calendar, null).problem()).isEqualTo("calendar-used");
+    }
 }

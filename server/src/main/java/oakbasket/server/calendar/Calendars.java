@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import oakbasket.core.deadline.WorkingDays;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -118,7 +119,7 @@ public class Calendars {
 
     void discard(long id) {
         WorkCalendar calendar = byId(id);
-        if (calendar.isDefault() || table.used(id)) {
+        if (calendar.isDefault() || Acting.asOffice(() -> table.used(id))) {
             throw Problem.conflict(calendar.isDefault() ? "calendar-default" : "calendar-used");
         }
         transactions.durably(() -> table.delete(id));

@@ -5,6 +5,7 @@ import java.util.List;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import org.springframework.stereotype.Service;
 
@@ -49,6 +50,10 @@ class ContactActs {
      * @throws Problem with status 409 when it was undone before, or cannot be any more
      */
     Undone undo(long id) {
+        return Acting.asOffice(() -> undone(id));
+    }
+
+    private Undone undone(long id) {
         ContactAct act = acts.byId(id).orElseThrow(() -> Problem.notFound("no-act"));
         int kept = transactions.durably(() -> {
             if (acts.undo(id, clock.instant()) != 1) {

@@ -18,6 +18,7 @@ import oakbasket.server.contact.Contacts;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -97,6 +98,11 @@ class Merging {
 
     /** Merges one contact into another: empty fields are filled, groups and rounds joined, and the address of the merged one leads to the kept one from now on. */
     ContactsChanged merge(long keptId, @Nullable Integer keptVersion, long goneId, @Nullable Integer goneVersion, long account) {
+        // Contacts are of the whole office: also what whoever merges does not see goes over.
+        return Acting.asOffice(() -> merged(keptId, keptVersion, goneId, goneVersion, account));
+    }
+
+    private ContactsChanged merged(long keptId, @Nullable Integer keptVersion, long goneId, @Nullable Integer goneVersion, long account) {
         Contact kept = contacts.byId(keptId);
         Contact gone = contacts.byId(goneId);
         if (keptVersion != null && keptVersion != kept.version() || goneVersion != null && goneVersion != gone.version()) {
@@ -122,6 +128,10 @@ class Merging {
 
     /** Puts a contact met through an open link aside, with what it has in rounds. What was sent stays where it was filed. */
     ContactsChanged discard(long id, long account) {
+        return Acting.asOffice(() -> discarded(id, account));
+    }
+
+    private ContactsChanged discarded(long id, long account) {
         Contact contact = contacts.byId(id);
         if (!contact.provisional() && baskets.any(id)) {
             throw Problem.conflict("contact-in-rounds");

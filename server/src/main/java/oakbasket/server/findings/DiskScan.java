@@ -28,6 +28,7 @@ import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.storage.Transactions;
@@ -90,6 +91,10 @@ class DiskScan {
     /** Looks at everything; does nothing when a look is under way. */
     @Scheduled(initialDelayString = "${oakbasket.scan-folders-first:PT3M}", fixedDelayString = "${oakbasket.scan-folders-every:PT1H}")
     void look() {
+        Acting.officeDoes(this::lookAtEverything);
+    }
+
+    private void lookAtEverything() {
         if (!running.compareAndSet(false, true)) {
             return;
         }

@@ -12,6 +12,7 @@ import java.util.HexFormat;
 import oakbasket.server.mailbox.Mailbox;
 import oakbasket.server.mailbox.MailboxTrouble;
 import oakbasket.server.security.Hash;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
@@ -66,7 +67,11 @@ public class Collecting {
 
     /** Takes what is new, and deals with what was taken. */
     @Scheduled(initialDelayString = "${oakbasket.inward-first:PT5S}", fixedDelayString = "${oakbasket.inward-every:PT20S}")
-    public synchronized void look() {
+    public void look() {
+        Acting.officeDoes(this::takeAndDeal);
+    }
+
+    private synchronized void takeAndDeal() {
         Mailbox read = mailbox.getIfAvailable();
         int room = MOST_WAITING - table.countTaken();
         if (read != null && room > 0) {

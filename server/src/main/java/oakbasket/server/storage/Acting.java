@@ -73,6 +73,14 @@ public final class Acting {
         return as(null, work);
     }
 
+    /** The same for work without a result, such as what goes on by itself and can be asked for too. */
+    public static void officeDoes(Runnable work) {
+        asOffice(() -> {
+            work.run();
+            return true;
+        });
+    }
+
     /** Writes what is only the own of whoever is signed in, which everybody may. */
     public static <T> T own(Supplier<T> work) {
         Who who = WHO.get();
