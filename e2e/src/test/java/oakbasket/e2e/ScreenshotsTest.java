@@ -57,7 +57,7 @@ class ScreenshotsTest {
             phone.locator("li").first().waitFor();
             shoot(phone, "pickup-phone");
             desk.navigate(app.url() + "/team");
-            desk.getByText("Jo Heron").waitFor();
+            desk.getByText("Jo Heron").first().waitFor();
             shoot(desk, "team");
             desk.navigate(app.url() + "/setup/brand");
             desk.getByLabel("How you can be reached").fill("1 Mill Lane, Fennbrook, 01632 960123");
