@@ -141,8 +141,6 @@ export const brand = {
   sampleTake: 'Take it away (2.1 MB)',
   sampleLetter: 'Dear Ada,\n\nplease send the signed consent by Friday, 30 May 2026.',
   sampleLink: 'Your own link',
-  sheetMade: 'The hand-out with this face',
-  sheetLater: 'Being made…',
 } as const
 
 export const audit = {

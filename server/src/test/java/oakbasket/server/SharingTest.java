@@ -49,7 +49,9 @@ class SharingTest {
     }
 
     private static String standing() {
-        return hidden.board().toString().replaceAll("\"now\":\"[^\"]*\"", "");
+        String all = hidden.board().toString() + hidden.desk.get("/api/links?round=" + hidden.id).text() + hidden.panel("Ada Kept") + hidden.desk.get("/api/rules/" + hidden.id).text()
+                + hidden.desk.get("/api/sharing/" + hidden.id).json().path("wholeOffice") + hidden.desk.get("/api/frames/" + hidden.id).text();
+        return all.replaceAll("\"now\":\"[^\"]*\"", "");
     }
 
     private static long owner() {

@@ -12,6 +12,10 @@ public final class BrandColours {
     public static final Colour CARD = Colour.parse("#fffdf8");
     /** The colour of text. */
     public static final Colour TEXT = Colour.parse("#3a2f25");
+    /** The office's colour as long as nobody chose another. */
+    public static final Colour USUAL = Colour.parse("#47682f");
+    /** The background as long as nobody chose another. */
+    public static final Colour USUAL_BACKGROUND = Colour.parse("#f6f1e6");
     /** The colour of quiet text. */
     public static final Colour QUIET = Colour.parse("#5b6670");
 

@@ -91,8 +91,8 @@ public class Brand {
     /** What is to be said of colours, before they are kept. @throws Problem with status 422 naming the field */
     ColoursSeen look(String colour, String background) {
         List<Fault> faults = new ArrayList<>();
-        Colour ground = colour("background", background.isEmpty() ? "#f6f1e6" : background, faults);
-        Colour wanted = colour("colour", colour.isEmpty() ? "#47682f" : colour, faults);
+        Colour ground = background.isEmpty() ? BrandColours.USUAL_BACKGROUND : colour("background", background, faults);
+        Colour wanted = colour.isEmpty() ? BrandColours.USUAL : colour("colour", colour, faults);
         if (!faults.isEmpty()) {
             throw Problem.fields(faults);
         }
@@ -113,8 +113,8 @@ public class Brand {
         }
         String contact = line("contact", typed.contact(), LONGEST_CONTACT, faults);
         String privacy = line("privacy", typed.privacy(), LONGEST_PRIVACY, faults);
-        Colour ground = typed.background().isEmpty() ? Colour.parse("#f6f1e6") : colour("background", typed.background(), faults);
-        Colour colour = typed.colour().isEmpty() ? Colour.parse("#47682f") : colour("colour", typed.colour(), faults);
+        Colour ground = typed.background().isEmpty() ? BrandColours.USUAL_BACKGROUND : colour("background", typed.background(), faults);
+        Colour colour = typed.colour().isEmpty() ? BrandColours.USUAL : colour("colour", typed.colour(), faults);
         if (!typed.logo().isEmpty() && logo(typed.logo()).isEmpty()) {
             faults.add(Fault.of("logo", "logo-gone"));
         }
