@@ -111,8 +111,14 @@ class PasswordResets {
             throw Problem.notFound("no-reset");
         }
         Account account = accounts.current(id.get());
-        accounts.setPassword(account, password);
-        transactions.durably(() -> table.resetDone(account.id()));
+        synchronized (this) {
+            // Two who hold the same link at the same moment: one of them sets a password.
+            if (table.resets(Hash.of(token), clock.instant()).isEmpty()) {
+                throw Problem.notFound("no-reset");
+            }
+            accounts.setPassword(account, password);
+            transactions.durably(() -> table.resetDone(account.id()));
+        }
         sessions.endAll(account.id());
         letters.changed(person(account), "password");
     }
