@@ -20,6 +20,8 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
@@ -36,6 +38,8 @@ class KillTest {
     private static final int LONG_RUN = 20;
     private static final int LOOK_EVERY = 10;
     private static final int SENDERS = 4;
+    /** An item takes 5,000 files at most, and many kills send more than that. */
+    private static final int ITEMS = 10;
     private static final AtomicBoolean STOPPED = new AtomicBoolean();
 
     /** An upload whose bytes were all acknowledged. */
@@ -63,7 +67,8 @@ class KillTest {
                 Map<String, byte[]> contents = new ConcurrentHashMap<>();
                 String submission = begin(app, token);
                 int round = kill;
-                List<Thread> senders = Stream.iterate(0, n -> n + 1).limit(SENDERS).map(n -> new Thread(() -> sendUntilKilled(app, token, submission,
+                String item = String.valueOf(1 + kill % ITEMS);
+                List<Thread> senders = Stream.iterate(0, n -> n + 1).limit(SENDERS).map(n -> new Thread(() -> sendUntilKilled(app, token, submission, item,
                         new Random(seed + round * 100L + n), "k" + round + "s" + n, acknowledged, open, contents))).toList();
                 STOPPED.set(false);
                 senders.forEach(Thread::start);
@@ -74,7 +79,7 @@ class KillTest {
                     app.kill();
                 } else {
                     for (int n = 0; n < SENDERS; n++) {
-                        dieInTheMiddle(app, token, submission, random, "k" + kill + "v" + n + ".bin", victim == Victim.CONNECTION, acknowledged);
+                        dieInTheMiddle(app, token, submission, item, random, "k" + kill + "v" + n + ".bin", victim == Victim.CONNECTION, acknowledged);
                     }
                     STOPPED.set(true);
                 }
@@ -104,7 +109,8 @@ class KillTest {
         Api api = new Api(app.url());
         String sheet = """
                 {"title":"Kill","deadlineDate":"2099-06-30","zone":"UTC","folderPattern":"{round}/{person}","namePattern":"{original}{ext}",
-                 "items":[{"title":"Anything","maxFiles":5000,"maxMebibytes":100,"kinds":[]}],"people":[{"name":"Ada","email":"ada.kill@example.org"}]}""";
+                 "items":[%s],"people":[{"name":"Ada","email":"ada.kill@example.org"}]}""".formatted(IntStream.rangeClosed(1, ITEMS)
+                .mapToObj("{\"title\":\"Anything %d\",\"maxFiles\":5000,\"maxMebibytes\":100,\"kinds\":[]}"::formatted).collect(Collectors.joining(",")));
         JsonNode draft = Api.json(api.post("/api/rounds", sheet));
         long id = draft.path("head").path("id").asLong();
         assertThat(api.post("/api/rounds/" + id + "/open", "{\"version\":1}").statusCode()).isEqualTo(204);
@@ -118,7 +124,7 @@ class KillTest {
     }
 
     /** Small files in one request, larger ones in pieces, until the server is gone. */
-    private static void sendUntilKilled(PackagedApp app, String token, String submission, Random random, String prefix, Map<String, Acknowledged> acknowledged,
+    private static void sendUntilKilled(PackagedApp app, String token, String submission, String item, Random random, String prefix, Map<String, Acknowledged> acknowledged,
             List<String> open, Map<String, byte[]> contents) {
         Api sender = Api.stranger(app.url());
         try {
@@ -128,7 +134,7 @@ class KillTest {
                 random.nextBytes(content);
                 String name = prefix + "f" + n + ".bin";
                 HttpResponse<byte[]> created = sender.send("POST", "/api/uploads", large ? new byte[0] : content, "Oak-Link", token, "Oak-Submission", submission,
-                        "Tus-Resumable", "1.0.0", "Upload-Length", "" + content.length, "Upload-Metadata", "filename " + Api.base64(name) + ",item " + Api.base64("1"),
+                        "Tus-Resumable", "1.0.0", "Upload-Length", "" + content.length, "Upload-Metadata", "filename " + Api.base64(name) + ",item " + Api.base64(item),
                         "Content-Type", large ? "application/json" : "application/offset+octet-stream");
                 assertThat(created.statusCode()).as(() -> new String(created.body())).isEqualTo(201);
                 if (large) {
@@ -151,10 +157,10 @@ class KillTest {
      * A file in one request of which only a part comes, then the same file again under the same {@code once}, whole: it is there once, whether the server had
      * taken anything of the first try or not. Now and then the first try comes whole and only its answer is never read.
      */
-    private static void dieInTheMiddle(PackagedApp app, String token, String submission, Random random, String name, boolean reset, Map<String, Acknowledged> acknowledged) throws Exception {
+    private static void dieInTheMiddle(PackagedApp app, String token, String submission, String item, Random random, String name, boolean reset, Map<String, Acknowledged> acknowledged) throws Exception {
         byte[] content = new byte[20_000 + random.nextInt(200_000)];
         random.nextBytes(content);
-        String metadata = "filename " + Api.base64(name) + ",item " + Api.base64("1") + ",once " + Api.base64(name);
+        String metadata = "filename " + Api.base64(name) + ",item " + Api.base64(item) + ",once " + Api.base64(name);
         int part = random.nextInt(3) == 0 ? content.length : random.nextInt(content.length);
         URI address = URI.create(app.url());
         try (Socket socket = new Socket(address.getHost(), address.getPort())) {

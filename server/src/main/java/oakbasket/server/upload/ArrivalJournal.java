@@ -32,6 +32,9 @@ class ArrivalJournal {
 
     private static final Logger LOG = LoggerFactory.getLogger(ArrivalJournal.class);
 
+    /** Where lines are kept that could not be mended. */
+    static final String LEFT = "arrivals.left";
+
     private final Path path;
     private final Disk.DiskFile file;
     private final GroupFlush flush;
@@ -88,6 +91,30 @@ class ArrivalJournal {
             throw new UncheckedIOException(problem);
         }
         return arrivals;
+    }
+
+    /** Keeps the lines of arrivals that could not be mended. */
+    void setAside(List<Arrival> left) {
+        if (left.isEmpty()) {
+            return;
+        }
+        StringBuilder lines = new StringBuilder();
+        left.forEach(arrival -> lines.append(json.writeValueAsString(arrival)).append('\n'));
+        try {
+            Files.writeString(path.resolveSibling(LEFT), lines, StandardOpenOption.CREATE, StandardOpenOption.APPEND, StandardOpenOption.SYNC);
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
+    }
+
+    /** Whether an upload is among those that could not be mended, at this start or at one before. */
+    boolean isSetAside(String uploadId) {
+        try {
+            Path aside = path.resolveSibling(LEFT);
+            return Files.exists(aside) && Files.readString(aside).contains("\"" + uploadId + "\"");
+        } catch (IOException problem) {
+            throw new UncheckedIOException(problem);
+        }
     }
 
     /** Flushes the database and empties the journal. */

@@ -119,6 +119,10 @@ class Arrivals {
             return false;
         }
         Upload upload = uploads.byId(arrival.uploadId()).orElseGet(() -> rowOf(arrival));
+        // The database writes its tables to the disk one after another, so a crash in the middle can keep one half of a commit: this row, and not the record.
+        if (upload.state() == Upload.State.DONE && transactions.quickly(() -> uploads.reopen(upload.id())) == 1) {
+            LOG.warn("Start-up: upload {} is done and not recorded; what the journal says of it is recorded now", upload.id());
+        }
         Submission sending = submissions.bound(arrival.submissionId());
         if (placed) {
             Destination destination = destination(upload);

@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -47,12 +48,20 @@ class StartUpRepair implements SmartInitializingSingleton {
     @Override
     public void afterSingletonsInstantiated() {
         int filed = 0;
+        List<Arrival> left = new ArrayList<>();
         for (Arrival arrival : journal.read()) {
-            if (arrivals.carryOn(arrival)) {
-                filed++;
-                LOG.info("Start-up: upload {} had arrived but was not recorded; finished it", arrival.uploadId());
+            try {
+                if (arrivals.carryOn(arrival)) {
+                    filed++;
+                    LOG.info("Start-up: upload {} had arrived but was not recorded; finished it", arrival.uploadId());
+                }
+            } catch (RuntimeException unmended) {
+                // One that cannot be mended must not keep the office closed; its line and its bytes stay for somebody to look at.
+                LOG.error("Start-up: upload {} had arrived but cannot be recorded; its bytes stay where they are, and its line is kept in {}", arrival.uploadId(), ArrivalJournal.LEFT, unmended);
+                left.add(arrival);
             }
         }
+        journal.setAside(left);
         journal.empty();
         int cut = 0;
         for (Upload upload : uploads.inState(Upload.State.OPEN)) {
@@ -67,7 +76,8 @@ class StartUpRepair implements SmartInitializingSingleton {
         for (Path part : parts()) {
             String name = part.getFileName().toString();
             Optional<Upload> upload = uploads.byId(name.substring(0, name.length() - ENDING.length()));
-            if (upload.isEmpty() || upload.get().state() != Upload.State.OPEN) {
+            boolean keep = journal.isSetAside(name.substring(0, name.length() - ENDING.length()));
+            if (!keep && (upload.isEmpty() || upload.get().state() != Upload.State.OPEN)) {
                 delete(part);
                 removed++;
             }

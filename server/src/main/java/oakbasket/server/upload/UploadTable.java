@@ -63,6 +63,11 @@ class UploadTable {
                 .param("id", id).update();
     }
 
+    /** Opens an upload again that says it is done although nothing was recorded of it. */
+    int reopen(String id) {
+        return jdbc.sql("UPDATE upload SET state = 'OPEN' WHERE id = :id AND state = 'DONE'").param("id", id).update();
+    }
+
     int delete(String id) {
         return jdbc.sql("DELETE FROM upload WHERE id = :id AND state = 'OPEN'").param("id", id).update();
     }

@@ -145,6 +145,36 @@ class StartUpRepairTest {
         assertThat(received()).hasSize(1);
     }
 
+    /** The database writes its tables one after another: half of a commit can be on the disk. Found by killing the server two hundred times. */
+    @Test
+    void anUploadThatSaysItIsDoneAndHasNoRecordGetsItsRecord() throws Exception {
+        UploadTable table = bean(UploadTable.class);
+        table.insertWhole(id, submission.id(), item.id(), "a.pdf", CONTENT.length, Upload.State.DONE, now());
+        Files.createDirectories(files());
+        Files.write(files().resolve("a.pdf"), CONTENT);
+        journal(arrival("a.pdf", CONTENT));
+        repair();
+        assertThat(received()).extracting(ReceivedFile::storedName).containsExactly("a.pdf");
+        assertThat(table.byId(id).orElseThrow().state()).isEqualTo(Upload.State.DONE);
+    }
+
+    @Test
+    void oneThatCannotBeMendedKeepsNobodyElseWaitingAndItsBytesStay() throws Exception {
+        Path part = part(CONTENT);
+        Arrival known = arrival("a.pdf", CONTENT);
+        journal(new Arrival(id, 987_654_321, known.itemId(), known.fileName(), known.lengthBytes(), known.sha256(), known.mediaType(), known.target(), known.receivedAt(), null));
+        String broken = id;
+        id = id + "-after";
+        part(CONTENT);
+        journal(arrival("b.pdf", CONTENT));
+        repair();
+        assertThat(received()).as("the one behind it").extracting(ReceivedFile::storedName).containsExactly("b.pdf");
+        assertThat(part).hasBinaryContent(CONTENT);
+        assertThat(data.resolve("incoming/arrivals.left")).content().contains(broken);
+        repair();
+        assertThat(part).as("also after the next start").exists();
+    }
+
     @Test
     void bytesThatAreNotWhatTheJournalSaysAreNotRecorded() throws Exception {
         byte[] other = CONTENT.clone();
