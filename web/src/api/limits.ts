@@ -43,6 +43,27 @@ export const limits = {
       longest: 500
     }
   },
+  ExchangeSheet: {
+    days: {
+      most: 180,
+      least: 1
+    },
+    item: {
+      longest: 200
+    },
+    message: {
+      longest: 4000
+    },
+    name: {
+      longest: 60
+    },
+    passcode: {
+      longest: 64
+    },
+    title: {
+      longest: 150
+    }
+  },
   Keep: {
     name: {
       longest: 200

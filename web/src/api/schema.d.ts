@@ -149,6 +149,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/basket/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["mark"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/basket/passcode": {
         parameters: {
             query?: never;
@@ -863,6 +879,102 @@ export interface paths {
         get: operations["wanted"];
         put: operations["change_3"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchanges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exchanges"];
+        put?: never;
+        post: operations["makeExchange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchanges/of-basket/{basket}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exchangeOf"];
+        put?: never;
+        post: operations["makeExchangeOn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchanges/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exchange"];
+        put: operations["changeExchange"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchanges/{id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["fileAnswers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchanges/{id}/files/{file}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["putFileBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchanges/{id}/letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["writeToExchange"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2519,6 +2631,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/place/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answerInvitation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/place/ticket": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["carryTicket"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/post": {
         parameters: {
             query?: never;
@@ -4024,6 +4168,12 @@ export interface components {
             name: string;
             person: string;
         };
+        AnswerForm: {
+            /** Format: int64 */
+            file: number;
+            /** Format: int64 */
+            received: number;
+        };
         AppPassword: {
             /** Format: date-time */
             createdAt: string;
@@ -4171,6 +4321,21 @@ export interface components {
             version: number;
             weekend: ("MONDAY" | "TUESDAY" | "WEDNESDAY" | "THURSDAY" | "FRIDAY" | "SATURDAY" | "SUNDAY")[] | null;
         };
+        CameFile: {
+            answered: string[];
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            id: number;
+            item: string;
+            mediaType: string;
+            name: string;
+            reason: string;
+            /** @enum {string} */
+            review: "NONE" | "ACCEPTED" | "RETURNED";
+        };
         ChangePreview: {
             affected: components["schemas"]["Affected"][];
             kinds: {
@@ -4242,7 +4407,7 @@ export interface components {
             /** Format: date */
             date: string;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE";
             /** Format: int32 */
             letters: number;
             round: string;
@@ -4387,7 +4552,7 @@ export interface components {
             /** Format: int32 */
             goes: number;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE";
             leftOut: {
                 [key: string]: number;
             };
@@ -4415,6 +4580,86 @@ export interface components {
             detail: string | null;
             undone: boolean;
             what: string;
+        };
+        ExchangeEvent: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: int64 */
+            id: number;
+            said: string;
+            what: string;
+        };
+        ExchangeInFull: {
+            /** @enum {string} */
+            answer: "NONE" | "ACCEPTED" | "DECLINED";
+            /** Format: date-time */
+            answeredAt: string | null;
+            /** Format: date-time */
+            beginsAt: string | null;
+            exchange: components["schemas"]["ListedExchange"];
+            files: components["schemas"]["LyingFile"][];
+            /** Format: int64 */
+            linkId: number | null;
+            message: string;
+            path: string;
+            /** Format: date-time */
+            purgeAt: string;
+            received: components["schemas"]["CameFile"][];
+            /** Format: date-time */
+            seenAt: string | null;
+            story: components["schemas"]["ExchangeEvent"][];
+            takenBack: components["schemas"]["LyingFile"][];
+            /** Format: int32 */
+            version: number;
+            zone: string;
+        };
+        ExchangeMade: {
+            /** Format: int64 */
+            id: number;
+        };
+        ExchangeOfBasket: {
+            /** Format: int64 */
+            id: number | null;
+        };
+        ExchangePage: {
+            exchanges: components["schemas"]["ListedExchange"][];
+            more: boolean;
+        };
+        ExchangePerson: {
+            email: string | null;
+            name: string | null;
+        };
+        ExchangePlace: {
+            alone: boolean;
+            asks: boolean;
+            declined: boolean;
+            files: components["schemas"]["PlaceFile"][];
+            offersPutIn: boolean;
+            offersSee: boolean;
+            offersTakeAway: boolean;
+            putIn: boolean;
+            see: boolean;
+            takeAway: boolean;
+        };
+        ExchangeSheet: {
+            asksFirst: boolean;
+            beginsAt: string | null;
+            beginsOn: string | null;
+            byLetter: boolean;
+            /** Format: int32 */
+            days: number | null;
+            endsAt: string | null;
+            endsOn: string | null;
+            item: string | null;
+            message: string | null;
+            name: string | null;
+            passcode: string | null;
+            person: components["schemas"]["ExchangePerson"] | null;
+            putIn: boolean;
+            see: boolean;
+            takeAway: boolean;
+            title: string | null;
         };
         Face: {
             background: string;
@@ -4650,6 +4895,7 @@ export interface components {
         Head: {
             /** Format: date-time */
             changedAt: string;
+            forExchange: boolean;
             /** Format: int64 */
             id: number;
             /** Format: int64 */
@@ -4772,6 +5018,9 @@ export interface components {
             /** @enum {string} */
             role: "ADMINISTRATOR" | "COORDINATOR" | "READER";
             trouble: string;
+        };
+        InvitationAnswer: {
+            accepts: boolean | null;
         };
         InvitationSeen: {
             email: string;
@@ -4898,7 +5147,7 @@ export interface components {
         KeptText: {
             body: string;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE";
             subject: string;
             /** Format: int32 */
             version: number;
@@ -4955,7 +5204,7 @@ export interface components {
             /** Format: date-time */
             at: string;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE";
             /** Format: int32 */
             letters: number;
             planned: boolean;
@@ -5029,6 +5278,37 @@ export interface components {
             said: string;
             what: string;
         };
+        ListedExchange: {
+            alone: boolean;
+            asksFirst: boolean;
+            /** Format: int64 */
+            basketId: number;
+            /** Format: int32 */
+            came: number;
+            /** Format: int64 */
+            contactId: number;
+            email: string;
+            /** Format: date-time */
+            endsAt: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            lastCame: string | null;
+            /** Format: int32 */
+            lying: number;
+            passcode: boolean;
+            person: string;
+            putIn: boolean;
+            /** Format: int64 */
+            roundId: number;
+            see: boolean;
+            /** @enum {string} */
+            state: "WAITING" | "INVITED" | "DECLINED" | "LIVE" | "PAUSED" | "ENDED" | "WITHDRAWN";
+            takeAway: boolean;
+            title: string;
+            /** Format: int32 */
+            toCheck: number;
+        };
         ListedFile: {
             /** Format: int64 */
             bytes: number;
@@ -5060,7 +5340,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE";
             /** Format: date-time */
             madeAt: string;
             name: string;
@@ -5249,6 +5529,30 @@ export interface components {
         LooseUndo: {
             ids: number[] | null;
         };
+        LyingFile: {
+            answers: string;
+            /** Format: int64 */
+            answersId: number | null;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            came: number;
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            lastAt: string | null;
+            mediaType: string;
+            name: string;
+            /** Format: int32 */
+            number: number;
+            picked: boolean;
+            /** @enum {string} */
+            state: "COMING" | "CHECKING" | "READY" | "REFUSED";
+            /** Format: int32 */
+            taken: number;
+            trouble: string;
+            unchecked: boolean;
+        };
         MadePassword: {
             password: string;
         };
@@ -5398,7 +5702,7 @@ export interface components {
             /** Format: date-time */
             at: string | null;
             /** @enum {string|null} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | null;
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE" | null;
             reason: string | null;
         };
         OfferedFile: {
@@ -5460,7 +5764,7 @@ export interface components {
             /** Format: int32 */
             goes: number;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE";
             leftOut: {
                 [key: string]: number;
             };
@@ -5484,7 +5788,7 @@ export interface components {
             /** Format: int64 */
             contactId: number;
             /** @enum {string} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE";
             localAt: string;
             moved: boolean;
             name: string;
@@ -5508,10 +5812,12 @@ export interface components {
             items: components["schemas"]["PageItem"][];
             language: string;
             late: boolean;
+            mark: string;
             note: string;
             office: string;
             open: boolean;
             person: string | null;
+            place: components["schemas"]["ExchangePlace"] | null;
             title: string;
             /** Format: date-time */
             until: string | null;
@@ -5542,6 +5848,9 @@ export interface components {
             required: boolean;
             returnedBecause: string | null;
             title: string;
+        };
+        PageMark: {
+            mark: string;
         };
         Pair: {
             one: components["schemas"]["Contact"];
@@ -5756,6 +6065,19 @@ export interface components {
             code: string;
             name: string;
         };
+        PlaceFile: {
+            answers: string;
+            /** Format: int64 */
+            bytes: number;
+            /** @enum {string} */
+            look: "PICTURE" | "PDF" | "TEXT" | "NONE";
+            name: string;
+            /** Format: int32 */
+            number: number;
+            sha256: string;
+            /** Format: int32 */
+            taken: number;
+        };
         Placement: {
             folder: string;
             name: string;
@@ -5961,6 +6283,14 @@ export interface components {
             /** Format: int32 */
             binDays: number;
             rounds: components["schemas"]["KeptRound"][];
+        };
+        RightsForm: {
+            asksFirst: boolean;
+            putIn: boolean;
+            see: boolean;
+            takeAway: boolean;
+            /** Format: int32 */
+            version: number;
         };
         Rings: {
             /** Format: int32 */
@@ -6303,6 +6633,7 @@ export interface components {
         Taking: {
             /** Format: date-time */
             at: string;
+            exchange: boolean;
             /** Format: int32 */
             files: number;
             /** Format: int64 */
@@ -6575,7 +6906,7 @@ export interface components {
             /** Format: int64 */
             contactId: number | null;
             /** @enum {string|null} */
-            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | null;
+            kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE" | null;
             language: string | null;
             subject: string | null;
             /** Format: int32 */
@@ -6962,6 +7293,39 @@ export interface operations {
                 };
                 content: {
                     "*/*": string;
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mark: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Link"?: string;
+                "Oak-Ticket"?: string;
+                "Oak-Submission"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PageMark"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -8767,6 +9131,291 @@ export interface operations {
             };
         };
     };
+    exchanges: {
+        parameters: {
+            query?: {
+                find?: string;
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ExchangePage"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    makeExchange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExchangeSheet"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ExchangeMade"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exchangeOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                basket: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ExchangeOfBasket"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    makeExchangeOn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                basket: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ExchangeMade"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exchange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ExchangeInFull"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeExchange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RightsForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ExchangeInFull"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fileAnswers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putFileBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    writeToExchange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     mine: {
         parameters: {
             query?: never;
@@ -10386,7 +11035,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
+                kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE";
             };
             cookie?: never;
         };
@@ -10423,7 +11072,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
+                kind: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE";
             };
             cookie?: never;
         };
@@ -12355,6 +13004,70 @@ export interface operations {
             };
         };
     };
+    answerInvitation: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Link"?: string;
+                "Oak-Ticket"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitationAnswer"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    carryTicket: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Oak-Link"?: string;
+                "Oak-Ticket"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     post: {
         parameters: {
             query?: never;
@@ -13596,7 +14309,7 @@ export interface operations {
     example_2: {
         parameters: {
             query?: {
-                kind?: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP";
+                kind?: "INVITATION" | "RECEIPT" | "THANKS" | "EXTENSION" | "REMINDER" | "OVERDUE" | "LAST_CALL" | "RETURN" | "PARCEL" | "PICK_UP" | "EXCHANGE";
                 language?: string;
             };
             header?: never;

@@ -15,9 +15,11 @@ import { useSending } from './use-sending'
 
 /** Comes after the page, long before anybody needs it: main.ts loads it when there is nothing better to do. */
 const ReceiptView = defineAsyncComponent(() => import('./ReceiptView.vue'))
+/** Comes only where papers go in both directions. */
+const PlacePart = defineAsyncComponent(() => import('./PlacePart.vue'))
 const LONGEST_NOTE = 2_000
 const touch = matchMedia('(pointer: coarse)').matches
-const { rehearsal, token, page, problem, headers, passcodeNeeded, begin, load, unlock, takeForm } = usePage()
+const { rehearsal, token, page, problem, headers, passcodeNeeded, begin, load, changed, unlock, takeForm } = usePage()
 const sending = useSending(token, headers, rehearsal, page)
 const { chosen, notices, phase, receipt, note, waiting, online, rate, bytes, there, broken, begun, secondsLeft } = sending
 const who = reactive({ name: sending.before?.name ?? '', email: sending.before?.email ?? '' })
@@ -49,6 +51,9 @@ const busy = computed(() => phase.value === 'sending' || phase.value === 'paused
 const open = computed(() => page.value?.items.filter((item) => !item.excused) ?? [])
 /** What takes files still, for those put on the page as a whole. */
 const taking = computed(() => open.value.filter((item) => item.arrived < item.maxFiles))
+const place = computed(() => page.value?.place ?? undefined)
+/** Nothing is asked of whoever only has a place here, so nothing is due. */
+const due = computed(() => !place.value?.alone)
 /** What is missing and needed stands first, then what was sent back or may be added, then what is done. */
 const ordered = computed(() => {
   const rank = (item: PageItem) => (item.excused ? 4 : item.returnedBecause !== null ? 0 : item.done ? 3 : item.required ? 1 : 2)
@@ -152,12 +157,16 @@ async function dropped(event: DragEvent) {
 
     <template v-else>
       <header>
-        <p class="office"><OfficeMark /> <span>{{ text.asks(page.office) }}</span></p>
+        <p class="office"><OfficeMark /> <span>{{ due ? text.asks(page.office) : text.place(page.office) }}</span></p>
         <h1 tabindex="-1" dir="auto">{{ page.title }}</h1>
         <p v-if="page.person" class="for">{{ text.forPerson(page.person) }}</p>
         <p v-if="page.note" class="note" dir="auto">{{ page.note }}</p>
         <p class="from quiet">{{ text.askedBy(page.askedBy, page.office) }}</p>
-        <div class="deadline" :class="{ passed: page.late }">
+        <div v-if="!due && page.until" class="deadline">
+          <p>{{ text.openUntil }} <strong>{{ longDayAndTime(page.until, page.zone) }}</strong> <span class="quiet">({{ zoneWords(page.zone) }})</span></p>
+          <p v-if="elsewhere" class="quiet">{{ text.yourTime(longDayAndTime(page.until)) }} ({{ zoneWords(ownZone()) }})</p>
+        </div>
+        <div v-else class="deadline" :class="{ passed: page.late }">
           <p>
             {{ text.by }} <strong>{{ deadlineWords(page) }}</strong>
             <span class="quiet"> ({{ zoneWords(page.zone) }})</span>
@@ -167,7 +176,9 @@ async function dropped(event: DragEvent) {
         </div>
       </header>
 
-      <form novalidate @submit.prevent="send">
+      <PlacePart v-if="place && !rehearsal" :place="place" :page="page" :token="token" :headers="headers" :still="busy || !!receipt" :changed="() => changed(sending.submission())" @load="load(sending.submission())" />
+      <h2 v-if="place && open.length > 0" class="mine">{{ text.fromYou }}</h2>
+      <form v-if="!place || place.putIn" novalidate @submit.prevent="send">
         <p v-if="restored > 0 || cameBack" class="kept">
           <span role="status">{{ restored > 0 ? text.keptFrom(restored) : '' }}</span>
           <button class="button plain small" type="button" @click="forgetAll">{{ text.forget }}</button>
@@ -202,6 +213,7 @@ async function dropped(event: DragEvent) {
           :chosen="chosen.filter((one) => one.item.number === item.number)"
           :notice="notices[item.number] ?? ''"
           :busy="busy"
+          :stays="!due"
           :asked-by="text.askedBy(page.askedBy, page.office)"
           @add="(files) => sending.add(item, files)"
           @remove="sending.remove"
@@ -317,6 +329,10 @@ h1 {
 }
 .deadline.passed {
   border-color: var(--rowan);
+}
+.mine {
+  margin: 22px 0 10px;
+  font-size: 20px;
 }
 .who {
   margin: 0 0 16px;

@@ -7,7 +7,7 @@ import ChosenRow from './ChosenRow.vue'
 import { countWords, kindsWords, longDayAndTime, sizeWords } from './said'
 import type { PageItem } from './use-page'
 
-const props = defineProps<{ item: PageItem; items: PageItem[]; chosen: ChosenFile[]; notice: string; busy: boolean; askedBy: string }>()
+const props = defineProps<{ item: PageItem; items: PageItem[]; chosen: ChosenFile[]; notice: string; busy: boolean; askedBy: string; stays?: boolean }>()
 const emit = defineEmits<{ add: [files: File[]]; remove: [file: ChosenFile]; cancel: [file: ChosenFile]; move: [file: ChosenFile, item: PageItem]; form: []; retry: [] }>()
 const over = ref(false)
 const opened = ref(false)
@@ -20,7 +20,7 @@ const takesPhotos = computed(() => props.item.endings.length === 0 || props.item
 const takesFolders = !touch && 'webkitdirectory' in HTMLInputElement.prototype
 const full = computed(() => props.item.arrived >= props.item.maxFiles)
 /** What is satisfied, or need not be sent, is one line until somebody wants more of it. */
-const folded = computed(() => !opened.value && props.chosen.length === 0 && !props.notice && (props.item.done || props.item.excused))
+const folded = computed(() => !props.stays && !opened.value && props.chosen.length === 0 && !props.notice && (props.item.done || props.item.excused))
 
 function picked(event: Event) {
   const input = event.target as HTMLInputElement
@@ -59,7 +59,7 @@ function pasted(event: ClipboardEvent) {
         <span v-if="item.done" class="tick" aria-hidden="true">✓</span> {{ item.title }}
         <span v-if="!item.done && !item.excused" class="mark" :class="{ must: item.required }">{{ item.required ? text.required : text.optional }}</span>
       </h2>
-      <button v-if="(item.done || item.excused) && chosen.length === 0" class="button plain small" type="button" :aria-expanded="!folded" :aria-label="`${folded ? text.show : text.fold}: ${item.title}`" @click="opened = !opened">
+      <button v-if="!stays && (item.done || item.excused) && chosen.length === 0" class="button plain small" type="button" :aria-expanded="!folded" :aria-label="`${folded ? text.show : text.fold}: ${item.title}`" @click="opened = !opened">
         {{ folded ? text.show : text.fold }}
       </button>
     </header>

@@ -7,6 +7,8 @@ import { begunWith, sentLanguage } from '../light/begun'
 
 export type Page = components['schemas']['Page']
 export type PageItem = components['schemas']['PageItem']
+export type ExchangePlace = components['schemas']['ExchangePlace']
+export type PlaceFile = components['schemas']['PlaceFile']
 
 interface Begin {
   page: Page | null
@@ -93,7 +95,13 @@ export function usePage() {
     saveFile(await response.blob(), item.form ?? text.takeForm(''))
   }
 
-  return { rehearsal, token, page, problem, headers, passcodeNeeded, begin, load, unlock, takeForm }
+  /** Whether the page has changed since it came. */
+  async function changed(submission: string): Promise<boolean> {
+    const { mark } = await light('get', '/api/basket/mark', { headers: { ...headers.value, ...(submission ? { 'Oak-Submission': submission } : {}) } })
+    return mark !== page.value?.mark
+  }
+
+  return { changed, rehearsal, token, page, problem, headers, passcodeNeeded, begin, load, unlock, takeForm }
 }
 
 /** Hands a file to the browser to be saved. */

@@ -40,7 +40,7 @@ async function signOut() {
         <RouterLink to="/contacts" :class="{ here: $route.path.startsWith('/contacts') }">{{ text.tabs.contacts }}</RouterLink>
         <RouterLink v-if="may('CHANGE')" to="/tray" :class="{ here: $route.name === 'tray' }">{{ text.tabs.tray }}</RouterLink>
         <RouterLink to="/folders" :class="{ here: $route.name === 'folders' }">{{ text.tabs.folders }}</RouterLink>
-        <RouterLink to="/parcels" :class="{ here: $route.path.startsWith('/parcels') }">{{ text.tabs.parcels }}</RouterLink>
+        <RouterLink to="/parcels" :class="{ here: $route.path.startsWith('/parcels') || $route.path.startsWith('/exchanges') }">{{ text.tabs.parcels }}</RouterLink>
         <RouterLink v-if="may('CHANGE')" to="/post" :class="{ here: $route.path.startsWith('/post') }">{{ text.tabs.post }}</RouterLink>
         <RouterLink v-if="may('CHANGE')" to="/links" :class="{ here: $route.name === 'links' }">{{ text.tabs.links }}</RouterLink>
         <RouterLink to="/setup" :class="{ here: $route.path.startsWith('/setup') }">{{ text.tabs.setup }}</RouterLink>

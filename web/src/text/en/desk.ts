@@ -3,6 +3,7 @@ import { contacts, importing, people } from './contacts'
 import { links } from './links'
 import { bell, goes, inward, office } from './mail'
 import { audit, brand, team } from './team'
+import { exchanges } from './exchanges'
 import { parcels } from './parcels'
 import { post } from './post'
 import { change, search, series, setup, status, templates } from './rounds'
@@ -199,6 +200,7 @@ export const en = {
   },
   board,
   parcels,
+  exchanges,
   team,
   brand,
   audit,

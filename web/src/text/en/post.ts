@@ -3,7 +3,7 @@ import type { Counted } from '../said'
 /** Texts of letters and the post. */
 export const post = {
   title: 'Post',
-  kinds: { INVITATION: 'Invitation', RECEIPT: 'Receipt', THANKS: 'Thanks', EXTENSION: 'More time', REMINDER: 'Reminder', OVERDUE: 'Overdue notice', LAST_CALL: 'Last call', RETURN: 'Return', PARCEL: 'Files handed out', PICK_UP: 'Not picked up yet' } as Record<string, string>,
+  kinds: { INVITATION: 'Invitation', RECEIPT: 'Receipt', THANKS: 'Thanks', EXTENSION: 'More time', REMINDER: 'Reminder', OVERDUE: 'Overdue notice', LAST_CALL: 'Last call', RETURN: 'Return', PARCEL: 'Files handed out', PICK_UP: 'Not picked up yet', EXCHANGE: 'Place for papers' } as Record<string, string>,
   several: {
     INVITATION: '1 invitation | {0} invitations',
     REMINDER: '1 reminder | {0} reminders',
@@ -15,6 +15,7 @@ export const post = {
     RETURN: '1 return | {0} returns',
     PARCEL: '1 letter with files handed out | {0} letters with files handed out',
     PICK_UP: '1 reminder to pick up | {0} reminders to pick up',
+    EXCHANGE: '1 letter about a place for papers | {0} letters about a place for papers',
   } as Record<string, Counted>,
   states: { WAITING: 'waiting', SENDING: 'leaving now', SENT: 'taken by the mail server', FAILED: 'refused', BOUNCED: 'came back', UNCERTAIN: 'perhaps sent', STOPPED: 'did not go' } as Record<string, string>,
   filters: 'Show only',
@@ -72,6 +73,7 @@ export const post = {
   reasons: {
     PARCEL_OVER: 'its files cannot be taken away any more',
     PICKED_UP: 'everything was taken away',
+    EXCHANGE_OVER: 'the place for papers does not work any more',
     COMPLETE: 'everything has come',
     EXCUSED: 'excused',
     PAUSED: 'not chased',

@@ -14,13 +14,13 @@ import { useUploads } from './use-uploads'
 const props = defineProps<{ full: ParcelInFull; error: string }>()
 const emit = defineEmits<{ changed: [] }>()
 const t = text.parcels
-const { under, take, drop } = useUploads(props.full.parcel.id, () => emit('changed'), (problem: ApiProblem) => sayProblem(problem))
+const { under, take, drop } = useUploads(props.full.parcel.id, async () => (await desk.parcel(props.full.parcel.id)).files, () => emit('changed'), (problem: ApiProblem) => sayProblem(problem))
 let gathered: File[] = []
 
 /** The library tells of files one by one; those chosen together are announced together. */
 function chosen(file: UploadFile) {
   if (!file.raw) return
-  if (gathered.length === 0) setTimeout(() => { const files = gathered; gathered = []; void take(files, props.full) }, 0)
+  if (gathered.length === 0) setTimeout(() => { const files = gathered; gathered = []; void take(files, props.full.files) }, 0)
   gathered.push(file.raw)
 }
 

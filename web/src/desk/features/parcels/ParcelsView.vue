@@ -12,6 +12,7 @@ import LoadingPart from '../../LoadingPart.vue'
 import { useRead } from '../../queries'
 import { sayProblem } from '../../say'
 import { may } from '../../use-session'
+import OutTabs from './OutTabs.vue'
 
 /** Everything that was handed out, and what of it was taken away. */
 const t = text.parcels
@@ -68,6 +69,7 @@ function takenWords(one: ListedParcel): string {
       <h1>{{ t.title }}</h1>
       <div v-if="may('HAND_OUT')" class="actions"><ElButton type="primary" @click="make">{{ t.make }}</ElButton></div>
     </header>
+    <OutTabs />
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <LoadingPart v-if="!page && !problem" />
     <template v-if="page">

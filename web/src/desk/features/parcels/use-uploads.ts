@@ -1,11 +1,20 @@
 import { reactive } from 'vue'
-import { desk, type ParcelInFull } from '../../../api/desk'
+import { desk } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { putBytes } from '../../../api/put-in'
 
 /** So much goes in one call; what breaks off loses no more than a part of it. */
 const PART_BYTES = 64 * 1024 * 1024
 const TRY_AGAIN_MILLISECONDS = [1_000, 3_000, 10_000, 30_000]
+
+/** A file that the server knows of. */
+export interface KnownFile {
+  id: number
+  name: string
+  bytes: number
+  came: number
+  state: string
+}
 
 interface Under {
   id: number
@@ -14,22 +23,27 @@ interface Under {
   broken: boolean
 }
 
-/** Puts files into a parcel, one after another; each goes on where it stopped. */
-export function useUploads(parcel: number, changed: () => void, refused: (problem: ApiProblem) => void) {
+/**
+ * Puts files into a parcel or an exchange, one after another; each goes on where it stopped.
+ *
+ * @param known reads what is there by now
+ */
+export function useUploads(parcel: number, known: () => Promise<KnownFile[]>, changed: () => void, refused: (problem: ApiProblem) => void) {
   const under = reactive(new Map<number, Under>())
   let running = false
 
   /** Files chosen anew: those that the parcel waits for go on, the rest get a place. */
-  async function take(files: File[], full: ParcelInFull) {
+  async function take(files: File[], there: KnownFile[]): Promise<number[]> {
+    let places: { id: number }[] = []
     const fresh: File[] = []
     for (const file of files) {
-      const waits = full.files.find((one) => one.state === 'COMING' && !under.has(one.id) && one.name === file.name && one.bytes === file.size)
+      const waits = there.find((one) => one.state === 'COMING' && !under.has(one.id) && one.name === file.name && one.bytes === file.size)
       if (waits) under.set(waits.id, { id: waits.id, file, came: waits.came, broken: false })
       else fresh.push(file)
     }
     if (fresh.length > 0) {
       try {
-        const places = await desk.announceFiles(parcel, fresh.map((file) => ({ name: file.name, bytes: file.size })))
+        places = await desk.announceFiles(parcel, fresh.map((file) => ({ name: file.name, bytes: file.size })))
         places.forEach((place, n) => under.set(place.id, { id: place.id, file: fresh[n]!, came: 0, broken: false }))
         changed()
       } catch (error) {
@@ -37,6 +51,7 @@ export function useUploads(parcel: number, changed: () => void, refused: (proble
       }
     }
     void run()
+    return places.map((place) => place.id)
   }
 
   async function run() {
@@ -65,8 +80,8 @@ export function useUploads(parcel: number, changed: () => void, refused: (proble
         one.broken = true
         await new Promise((done) => setTimeout(done, TRY_AGAIN_MILLISECONDS[Math.min(tries++, TRY_AGAIN_MILLISECONDS.length - 1)]))
         // What came before it broke off counts.
-        const now = await desk.parcel(parcel).catch(() => undefined)
-        one.came = now?.files.find((file) => file.id === one.id)?.came ?? one.came
+        const now = await known().catch(() => undefined)
+        one.came = now?.find((file) => file.id === one.id)?.came ?? one.came
       }
     }
     under.delete(one.id)

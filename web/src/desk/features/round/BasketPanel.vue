@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { limits } from '../../../api/limits'
-import type { PanelFile } from '../../../api/desk'
+import { desk, type PanelFile } from '../../../api/desk'
 import { text, withCount } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
 import PlainName from '../../../shared/PlainName.vue'
@@ -18,6 +18,7 @@ import { tileOf } from '../../../shared/tile'
 import { standingWords, tileWords } from './standing-words'
 import PanelLetters from './PanelLetters.vue'
 import { usePanel } from './use-panel'
+import { say, sayProblem } from '../../say'
 import { may } from '../../use-session'
 
 const props = defineProps<{ basketId: number; closed: boolean }>()
@@ -39,6 +40,18 @@ const claimed = computed(() => {
 const returned = computed(() => panel.value?.files.filter((file) => file.review === 'RETURNED').length ?? 0)
 const tiles = computed(() => panel.value?.row.tiles.map(tileOf) ?? [])
 const owed = computed(() => panel.value?.items.map((item, n) => ({ item, tile: tiles.value[n]! })).filter(({ item, tile }) => tile.standing !== 'NOT_OWED' || panel.value!.files.some((file) => file.itemId === item.id && !keptApart(file))) ?? [])
+
+/** Papers go in both directions here from now on; where they do already, this leads there. */
+async function bothWays() {
+  try {
+    const before = (await desk.exchangeOf(props.basketId)).id
+    const { id } = before === null ? await desk.makeExchangeOn(props.basketId) : { id: before }
+    if (before === null) say(text.exchanges.bothMade)
+    await router.push({ name: 'exchange', params: { id } })
+  } catch (error) {
+    sayProblem(error)
+  }
+}
 
 interface Offer {
   label: string
@@ -62,6 +75,7 @@ const offered = computed<Offer[]>(() => {
     !row.walkIn && { label: row.waived ? t.unexcuseAll : t.excuseAll, run: () => void set({ kind: 'EXCUSE', on: !row.waived }, row.waived ? t.askedAgain : t.excusedAll) },
     !row.walkIn && { label: row.paused ? text.acts.unpause : text.acts.pause, run: () => void set({ kind: 'PAUSE', on: !row.paused }, row.paused ? text.acts.unpausedNow : text.acts.pausedNow) },
     linkId !== null && { label: t.linkTerms, run: () => void router.push({ name: 'links', query: { round: panel.value!.roundId, link: linkId } }) },
+    may('HAND_OUT') && hasLink && { label: text.exchanges.both, run: () => void bothWays() },
     { label: text.acts.note, run: askNote },
     { label: row.removed ? text.acts.putBack : text.acts.remove, run: () => void set({ kind: 'REMOVE', on: !row.removed }, row.removed ? text.acts.putBackNow : text.acts.removedNow) },
   ]

@@ -17,7 +17,7 @@ import tools.jackson.databind.JsonNode;
 class EveryDoorTest {
 
     /** What strangers may call: the sender's side, signing in, the calendar feed by its address. */
-    private static final Pattern OPEN = Pattern.compile("/api/(basket|pick-up|uploads|session|first-account|joining|password-reset)(/.*)?|/calendar/.*|/brand/.*");
+    private static final Pattern OPEN = Pattern.compile("/api/(basket|place|pick-up|uploads|session|first-account|joining|password-reset)(/.*)?|/calendar/.*|/brand/.*");
 
     /** One of each for all operations: one caller may have so many connections only. */
     private static final Http STRANGER = new Http();

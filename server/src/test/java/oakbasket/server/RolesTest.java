@@ -32,7 +32,7 @@ import tools.jackson.databind.JsonNode;
 /** Every operation of the API description and every role: the table of what each needs stands in {@code permissions.txt}, none is left out, and each is kept to. */
 class RolesTest {
 
-    private static final Pattern OPEN = Pattern.compile("/api/(basket|pick-up|uploads|session|first-account|joining|password-reset)(/.*)?|/calendar/.*|/brand/.*");
+    private static final Pattern OPEN = Pattern.compile("/api/(basket|place|pick-up|uploads|session|first-account|joining|password-reset)(/.*)?|/calendar/.*|/brand/.*");
     private static final Path TABLE = Path.of("src/test/resources/permissions.txt");
     private static final Map<Role, TestTeam> TEAM = new EnumMap<>(Role.class);
 

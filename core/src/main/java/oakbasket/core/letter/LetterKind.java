@@ -21,7 +21,9 @@ public enum LetterKind {
     /** Files are handed out: which, until when, and the personal link. */
     PARCEL(0),
     /** Files that were handed out have not been taken away. */
-    PICK_UP(1);
+    PICK_UP(1),
+    /** A place in which papers go in both directions: what lies there, until when, and the personal link. */
+    EXCHANGE(0);
 
     private final int gravity;
 
@@ -32,6 +34,11 @@ public enum LetterKind {
     /** Whether it tells of what came, to somebody who may owe nothing any more; every other kind asks for something. */
     public boolean tellsOfReceived() {
         return this == RECEIPT || this == THANKS;
+    }
+
+    /** Whether it brings the personal link of a basket to whoever may not have it yet. */
+    public boolean bringsLink() {
+        return this == INVITATION || this == EXCHANGE;
     }
 
     /** Whether it is about files that are handed out; every other kind is about a round. */

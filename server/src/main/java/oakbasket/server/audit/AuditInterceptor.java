@@ -35,7 +35,7 @@ class AuditInterceptor implements AsyncHandlerInterceptor, WebMvcConfigurer {
     private static final Set<String> TAKING = Set.of("/api/files/{id}", "/api/files.zip", "/api/contacts.csv", "/api/contacts.vcf", "/api/rounds/{id}/table.csv", "/api/rounds/{id}/table.xlsx", "/api/rounds/{id}/files.csv",
             "/api/rounds/{id}/files.xlsx", "/api/sets/{round}/set.zip", "/api/sets/{round}/bag.zip", "/api/retention/{round}/record.csv", "/api/journal.csv", "/api/loose/{id}/content", "/api/inward/{id}/content",
             "/api/handouts/{link}/qr.svg", "/api/handouts/{link}/qr.png", "/api/parcel-handouts/{link}/qr.svg", "/api/parcel-handouts/{link}/qr.png", "/api/audit.csv");
-    private static final Set<String> SEEING = Set.of("/api/rounds/{id}/board", "/api/baskets/{id}", "/api/files/{id}/preview", "/api/glances/{file}", "/api/glances/loose/{id}", "/api/loose/{id}/preview",
+    private static final Set<String> SEEING = Set.of("/api/rounds/{id}/board", "/api/baskets/{id}", "/api/exchanges/{id}", "/api/files/{id}/preview", "/api/glances/{file}", "/api/glances/loose/{id}", "/api/loose/{id}/preview",
             "/api/contacts/{id}", "/api/letters/{id}", "/api/inward/{id}", "/api/baskets/{id}/link", "/api/rounds/{id}/links", "/api/rounds/{id}/link", "/api/links/{id}", "/api/parcels/{id}", "/api/folders/files/{id}");
     /** Looks that post something, and so many small savings of a draft that the last one says enough. */
     private static final Set<String> NO_CHANGE = Set.of("/api/rounds/{id}/letters/preview", "/api/letter-texts/example", "/api/patterns/example", "/api/people/read", "/api/rules/{round}/check", "/api/refilings/trial",

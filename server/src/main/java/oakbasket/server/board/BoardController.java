@@ -46,7 +46,7 @@ class BoardController {
 
     @GetMapping("/api/rounds")
     List<ListedRound> all() {
-        List<Rounds.Head> heads = rounds.all();
+        List<Rounds.Head> heads = rounds.composed();
         Map<Long, Board.Counted> counted = board.counts(heads.stream().filter(head -> head.state() != RoundState.DRAFT).map(Rounds.Head::id).toList());
         return heads.stream().map(head -> {
             Board.Counted round = counted.get(head.id());

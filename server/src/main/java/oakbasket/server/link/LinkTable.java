@@ -26,8 +26,9 @@ class LinkTable {
 
     void insert(long roundId, @Nullable Long basketId, byte[] tokenHash, byte[] tokenSealed, @Nullable String passcodeHash, Instant now) {
         jdbc.sql("""
-                INSERT INTO link (round_id, basket_id, token_hash, token_sealed, passcode_hash, created_at, set_at)
-                VALUES (:round, :basket, :hash, :sealed, :passcode, :now, :now)""")
+                INSERT INTO link (round_id, basket_id, token_hash, token_sealed, passcode_hash, created_at, set_at, takes_in)
+                VALUES (:round, :basket, :hash, :sealed, :passcode, :now, :now,
+                    COALESCE((SELECT takes_in FROM link WHERE basket_id = :basket ORDER BY id DESC FETCH FIRST ROW ONLY), TRUE))""")
                 .param("round", roundId).param("basket", basketId).param("hash", tokenHash).param("sealed", tokenSealed)
                 .param("passcode", passcodeHash).param("now", now).update();
     }
@@ -102,6 +103,10 @@ class LinkTable {
         jdbc.sql("UPDATE link SET withdrawn_at = NULL, version = version + 1 WHERE basket_id = :basket AND withdrawn_at = :at").param("at", withdrawnAt).param("basket", basketId).update();
     }
 
+    void takeIn(long basketId, boolean on) {
+        jdbc.sql("UPDATE link SET takes_in = :on WHERE basket_id = :basket").param("on", on).param("basket", basketId).update();
+    }
+
     /** How many rows changed: 0 when the uses were used up meanwhile. */
     int use(long id) {
         return jdbc.sql("UPDATE link SET uses = uses + 1 WHERE id = :id AND (use_limit IS NULL OR uses < use_limit)").param("id", id).update();
@@ -126,7 +131,7 @@ class LinkTable {
 
     private static Link link(ResultSet row) throws SQLException {
         return new Link(row.getLong("id"), row.getLong("round_id"), row.getObject("basket_id", Long.class), row.getBytes("token_sealed"), terms(row),
-                row.getString("readable_name"), row.getString("passcode_hash"), row.getInt("version"));
+                row.getString("readable_name"), row.getString("passcode_hash"), row.getBoolean("takes_in"), row.getInt("version"));
     }
 
     /** The terms in a row of the table. */

@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import oakbasket.core.link.LinkAdmission;
+import oakbasket.core.link.LinkWindow;
 import oakbasket.core.team.Permission;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Round;
@@ -216,6 +217,37 @@ public class Links {
             throw refusal(admission);
         }
         return new Admitted(link, round);
+    }
+
+    /**
+     * The same for whoever is about to put something in.
+     *
+     * @throws Problem with status 403 too where nothing can be put in through the link
+     */
+    public Admitted admitSending(@Nullable String token, @Nullable String ticket, String caller, long countedThrough) {
+        Admitted in = admit(token, ticket, caller, countedThrough);
+        if (!in.link().takesIn()) {
+            throw Problem.of(Problem.Kind.FORBIDDEN, "link-takes-nothing");
+        }
+        return in;
+    }
+
+    /** Begins the personal link of a basket with terms of its own. Runs in the caller's transaction. @param passcodeHash null for none */
+    public void begin(long basketId, LinkWindow window, String name, @Nullable String passcodeHash) {
+        Link link = table.ofBasket(basketId).orElseThrow();
+        if (table.set(link.id(), link.version(), LinkHeld.of(link.terms().with(window), name, passcodeHash)) != 1) {
+            throw Problem.conflict("changed-elsewhere");
+        }
+    }
+
+    /** The hash of a passcode; null of an empty one. It is slow, so it is made before a transaction begins. */
+    public @Nullable String passcodeHash(String passcode) {
+        return tickets.hash(passcode);
+    }
+
+    /** Lets the personal links of a basket take things in, or not; also those that it will have. Runs in the caller's transaction. */
+    public void takeIn(long basketId, boolean on) {
+        table.takeIn(basketId, on);
     }
 
     /**

@@ -71,14 +71,18 @@ public class Opening {
         rounds.head(id).state().after(RoundState.Change.OPEN);
         RoundSheet sheet = rounds.sheet(id);
         RoundPlan plan = drafts.plan(sheet);
-        transactions.durably(() -> {
-            rounds.open(id, version, plan, sheet.withoutPasscode());
-            List<Long> asked = baskets.ask(id, plan.people(), plan.groups(), plan.openLink(), plan.passcode());
-            if (plan.letters().invite()) {
-                events.publishEvent(new PeopleAsked(asked, rounds.askedBy(id)));
-            }
-        });
+        transactions.durably(() -> open(id, version, sheet, plan));
         live.publish(new LiveEvent("round", id, null));
         return rounds.opened(id);
+    }
+
+    /** The same within the caller's transaction. @return the baskets of those who are asked */
+    public List<Long> open(long id, int version, RoundSheet sheet, RoundPlan plan) {
+        rounds.open(id, version, plan, sheet.withoutPasscode());
+        List<Long> asked = baskets.ask(id, plan.people(), plan.groups(), plan.openLink(), plan.passcode());
+        if (plan.letters().invite()) {
+            events.publishEvent(new PeopleAsked(asked, rounds.askedBy(id)));
+        }
+        return asked;
     }
 }

@@ -25,6 +25,14 @@ record ParcelAct(long id, @Nullable Long accountId, Instant at, Kind kind, Strin
         STOPPED,
         WENT_ON,
         SENT_AGAIN,
-        PURGED
+        PURGED,
+        FILE_PUT,
+        FILE_TAKEN_BACK,
+        FILE_PUT_BACK,
+        /** What its person may do there changed. */
+        RIGHTS,
+        WRITTEN,
+        ACCEPTED,
+        DECLINED
     }
 }

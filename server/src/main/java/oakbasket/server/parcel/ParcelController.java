@@ -159,12 +159,12 @@ class ParcelController {
     /** Gives files that are about to come their places; their bytes are put in one by one. */
     @PostMapping("/api/parcels/{id}/files")
     @ResponseStatus(HttpStatus.CREATED)
-    List<FileCame> announceFiles(@PathVariable long id, @RequestBody FilesAhead ahead) {
+    List<FileCame> announceFiles(@PathVariable long id, @RequestBody FilesAhead ahead, @AuthenticationPrincipal Account account) {
         List<FileAhead> wanted = ahead.files();
         if (wanted == null || wanted.isEmpty() || wanted.size() > ParcelCheck.MOST_FILES || wanted.stream().anyMatch(Objects::isNull)) {
             throw Problem.unreadable("unreadable");
         }
-        return files.announce(id, wanted.stream().map(one -> new ParcelFiles.Announced(Typed.text(one.name()), one.bytes())).toList()).stream().map(ParcelController::came).toList();
+        return files.announce(id, wanted.stream().map(one -> new ParcelFiles.Announced(Typed.text(one.name()), one.bytes())).toList(), account.id()).stream().map(ParcelController::came).toList();
     }
 
     @Operation(summary = "Puts bytes of a file in, from the place up to which they came before; the body is the bytes themselves")
@@ -175,18 +175,18 @@ class ParcelController {
 
     /** Picks received files; nothing of them is copied. */
     @PostMapping("/api/parcels/{id}/picked")
-    ParcelCount pickFiles(@PathVariable long id, @RequestBody FilesPicked picked) {
+    ParcelCount pickFiles(@PathVariable long id, @RequestBody FilesPicked picked, @AuthenticationPrincipal Account account) {
         List<Long> wanted = picked.files();
         if (wanted == null || wanted.isEmpty() || wanted.size() > ParcelCheck.MOST_FILES || wanted.stream().anyMatch(Objects::isNull)) {
             throw Problem.unreadable("unreadable");
         }
-        return new ParcelCount(files.pick(id, wanted));
+        return new ParcelCount(files.pick(id, wanted, account.id()));
     }
 
     @DeleteMapping("/api/parcels/{id}/files/{file}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void removeFile(@PathVariable long id, @PathVariable long file) {
-        files.remove(id, file);
+    void removeFile(@PathVariable long id, @PathVariable long file, @AuthenticationPrincipal Account account) {
+        files.remove(id, file, account.id());
     }
 
     /** Gives everybody a link, and writes to them where that is wanted. */

@@ -1,5 +1,6 @@
 package oakbasket.server.parcel;
 
+import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -12,9 +13,13 @@ import org.jspecify.annotations.Nullable;
  * @param trouble why it cannot be handed out, as the code of a word; empty when it can, or is not looked at yet
  * @param sha256 null while it was not looked at
  * @param unchecked whether nobody could check it for malware
+ * @param takenBackAt when it was taken back from the exchange it lay in; null while it lies there
+ * @param answersId the received file that it answers, such as a corrected form; null when none
+ * @param answers the name under which that was sent; empty when none
  */
 public record ParcelFile(long id, long parcelId, int number, String fileName, long sizeBytes, long offsetBytes, @Nullable String bytesId, @Nullable Long receivedFileId, State state, String trouble,
-        byte @Nullable [] sha256, long crc32, String mediaType, boolean unchecked) {
+        byte @Nullable [] sha256, long crc32, String mediaType, boolean unchecked,
+        @Nullable Instant takenBackAt, @Nullable Long answersId, String answers) {
 
     /** How far it is. */
     public enum State {

@@ -1,5 +1,7 @@
 package oakbasket.server.parcel;
 
+import java.sql.Types;
+import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -21,7 +23,8 @@ class ParcelFileTable {
     }
 
     private static final String SELECT = """
-            SELECT id, parcel_id, number, file_name, size_bytes, offset_bytes, bytes_id, received_file_id, state, trouble, sha256, crc32, media_type, unchecked FROM parcel_file
+            SELECT id, parcel_id, number, file_name, size_bytes, offset_bytes, bytes_id, received_file_id, state, trouble, sha256, crc32, media_type, unchecked,
+                   taken_back_at, answers_id, answers FROM parcel_file
             """;
 
     private final JdbcClient jdbc;
@@ -40,7 +43,7 @@ class ParcelFileTable {
     }
 
     List<ParcelFile> ofParcel(long parcel) {
-        return jdbc.sql(SELECT + "WHERE parcel_id = :parcel ORDER BY number").param("parcel", parcel).query(ParcelFile.class).list();
+        return jdbc.sql(SELECT + "WHERE parcel_id = :parcel AND taken_back_at IS NULL ORDER BY number").param("parcel", parcel).query(ParcelFile.class).list();
     }
 
     Optional<ParcelFile> byId(long id) {
@@ -54,7 +57,7 @@ class ParcelFileTable {
     Map<Long, Sum> sums(Collection<Long> parcels) {
         Map<Long, Sum> sums = new TreeMap<>();
         IdChunks.ask(parcels, some -> jdbc.sql("""
-                SELECT parcel_id, COUNT(*) AS files, SUM(CASE WHEN state = 'READY' THEN 1 ELSE 0 END) AS ready, SUM(size_bytes) AS bytes FROM parcel_file WHERE parcel_id = ANY(?) GROUP BY parcel_id""")
+                SELECT parcel_id, COUNT(*) AS files, SUM(CASE WHEN state = 'READY' THEN 1 ELSE 0 END) AS ready, SUM(size_bytes) AS bytes FROM parcel_file WHERE parcel_id = ANY(?) AND taken_back_at IS NULL GROUP BY parcel_id""")
                 .param(some).query(Sum.class).list()).forEach(sum -> sums.put(sum.parcelId(), sum));
         return sums;
     }
@@ -75,6 +78,30 @@ class ParcelFileTable {
     int ready(long id, byte[] sha256, long crc32, String mediaType, boolean unchecked) {
         return jdbc.sql("UPDATE parcel_file SET state = 'READY', trouble = '', sha256 = :sha, crc32 = :crc, media_type = :type, unchecked = :unchecked WHERE id = :id AND state = 'CHECKING'")
                 .param("sha", sha256).param("crc", crc32).param("type", mediaType).param("unchecked", unchecked).param("id", id).update();
+    }
+
+    List<ParcelFile> takenBack(long parcel) {
+        return jdbc.sql(SELECT + "WHERE parcel_id = :parcel AND taken_back_at IS NOT NULL AND (bytes_id IS NOT NULL OR received_file_id IS NOT NULL) ORDER BY taken_back_at DESC, id DESC").param("parcel", parcel)
+                .query(ParcelFile.class).list();
+    }
+
+    List<ParcelFile> takenBackBefore(Instant moment) {
+        return jdbc.sql(SELECT + "WHERE taken_back_at < :moment AND (bytes_id IS NOT NULL OR received_file_id IS NOT NULL)").param("moment", moment).query(ParcelFile.class).list();
+    }
+
+    /** How many rows changed: 0 when it was taken back, or put there again, already. */
+    int takeBack(long id, @Nullable Instant at) {
+        return jdbc.sql("UPDATE parcel_file SET taken_back_at = :at WHERE id = :id AND (taken_back_at IS NULL) = (CAST(:at AS TIMESTAMP(9) WITH TIME ZONE) IS NOT NULL)")
+                .param("at", at, Types.TIMESTAMP_WITH_TIMEZONE).param("id", id).update();
+    }
+
+    /** Nothing of its content is left; that it lay there, and was taken away, stays on record. */
+    int contentGone(long id) {
+        return jdbc.sql("UPDATE parcel_file SET bytes_id = NULL, received_file_id = NULL WHERE id = :id").param("id", id).update();
+    }
+
+    int answers(long id, long received, String name) {
+        return jdbc.sql("UPDATE parcel_file SET answers_id = :received, answers = :name WHERE id = :id").param("received", received).param("name", name).param("id", id).update();
     }
 
     int delete(long id) {

@@ -4,7 +4,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
@@ -13,6 +15,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import oakbasket.core.exchange.ExchangeCheck;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.naming.SafeName;
 import oakbasket.core.parcel.ParcelCheck;
@@ -52,9 +55,14 @@ public class ParcelFiles {
     private final Transactions transactions;
     private final LiveHub live;
     private final MachineTime machine;
+    private final ParcelActTable acts;
+    private final Clock clock;
     private final Set<Long> writing = ConcurrentHashMap.newKeySet();
 
-    ParcelFiles(ParcelTable parcels, ParcelFileTable table, ParcelBytes bytes, ReceivedFiles received, FilesOnDisk disk, DiskPromises promises, SecretKeys keys, Transactions transactions, LiveHub live, MachineTime machine) {
+    ParcelFiles(ParcelTable parcels, ParcelFileTable table, ParcelBytes bytes, ReceivedFiles received, FilesOnDisk disk, DiskPromises promises, SecretKeys keys, Transactions transactions, LiveHub live, MachineTime machine,
+            ParcelActTable acts, Clock clock) {
+        this.acts = acts;
+        this.clock = clock;
         this.parcels = parcels;
         this.table = table;
         this.bytes = bytes;
@@ -102,7 +110,7 @@ public class ParcelFiles {
      *
      * @throws Problem when one cannot be taken, or there would be too many
      */
-    synchronized List<ParcelFile> announce(long parcel, List<Announced> wanted) {
+    synchronized List<ParcelFile> announce(long parcel, List<Announced> wanted, long account) {
         Parcel draft = draft(parcel);
         List<ParcelFile> there = table.ofParcel(parcel);
         check(there.size() + wanted.size());
@@ -122,6 +130,7 @@ public class ParcelFiles {
                 made.add(table.insert(draft.id(), number++, free(SafeName.of(one.name()), names), one.bytes(), Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(ID_BYTES)), null,
                         ParcelFile.State.COMING));
             }
+            put(draft, wanted.stream().map(Announced::name).toList(), account);
             return made;
         });
         live.publish(LiveEvent.PARCELS);
@@ -133,7 +142,7 @@ public class ParcelFiles {
      *
      * @return how many were added; those that are in the parcel already are not again
      */
-    synchronized int pick(long parcel, Collection<Long> files) {
+    synchronized int pick(long parcel, Collection<Long> files, long account) {
         Parcel draft = draft(parcel);
         List<ParcelFile> there = table.ofParcel(parcel);
         Set<Long> before = new HashSet<>(there.stream().map(ParcelFile::receivedFileId).filter(java.util.Objects::nonNull).toList());
@@ -148,9 +157,18 @@ public class ParcelFiles {
             for (ReceivedFile file : found) {
                 table.insert(draft.id(), number++, free(file.storedName(), names), file.sizeBytes(), null, file.id(), ParcelFile.State.CHECKING);
             }
+            put(draft, found.stream().map(ReceivedFile::storedName).toList(), account);
         });
         live.publish(LiveEvent.PARCELS);
         return found.size();
+    }
+
+    /** What is put into a parcel before it is handed out is nobody's story; in an exchange each file is. */
+    private void put(Parcel draft, List<String> names, long account) {
+        if (draft.roundId() != null) {
+            Instant now = clock.instant();
+            names.forEach(name -> acts.insert(draft.id(), ParcelAct.Kind.FILE_PUT, SafeName.of(name), account, now));
+        }
     }
 
     /**
@@ -192,9 +210,13 @@ public class ParcelFiles {
         }
     }
 
-    /** Takes a file out of a draft; bytes of its own are destroyed. */
-    void remove(long parcel, long id) {
+    /** Takes a file out of a draft; bytes of its own are destroyed. One that can be taken out of an exchange already is taken back instead, and can be put there again. */
+    void remove(long parcel, long id, long account) {
         ParcelFile file = ofDraft(parcel, id);
+        if (file.state() == ParcelFile.State.READY && draft(parcel).roundId() != null) {
+            takeBack(file, true, account);
+            return;
+        }
         if (!writing.add(id)) {
             throw Problem.of(Problem.Kind.LOCKED, "parcel-file-busy");
         }
@@ -204,6 +226,41 @@ public class ParcelFiles {
         } finally {
             writing.remove(id);
         }
+        live.publish(LiveEvent.PARCELS);
+    }
+
+    /** Puts a file that was taken back there again. @throws Problem with status 410 when its content is not there any more */
+    public void putBack(long parcel, long id, long account) {
+        ParcelFile file = ofDraft(parcel, id);
+        path(file);
+        takeBack(file, false, account);
+    }
+
+    private void takeBack(ParcelFile file, boolean on, long account) {
+        Instant now = clock.instant();
+        transactions.durably(() -> {
+            if (table.takeBack(file.id(), on ? now : null) != 1) {
+                throw Problem.conflict("changed-elsewhere");
+            }
+            acts.insert(file.parcelId(), on ? ParcelAct.Kind.FILE_TAKEN_BACK : ParcelAct.Kind.FILE_PUT_BACK, file.fileName(), account, now);
+        });
+        live.publish(LiveEvent.PARCELS);
+    }
+
+    /** The files that were taken back and can be put there again, the last first. */
+    public List<ParcelFile> takenBack(long parcel) {
+        return table.takenBack(parcel);
+    }
+
+    /** Whether a file still lies where it can be taken away. */
+    public boolean lies(long id) {
+        return table.byId(id).filter(file -> file.takenBackAt() == null).isPresent();
+    }
+
+    /** Notes that a file of an exchange answers a received one, such as a corrected form. */
+    public void answers(long parcel, long id, ReceivedFile answered) {
+        ParcelFile file = ofDraft(parcel, id);
+        transactions.durably(() -> table.answers(file.id(), answered.id(), answered.originalName()));
         live.publish(LiveEvent.PARCELS);
     }
 
@@ -217,7 +274,11 @@ public class ParcelFiles {
 
     /** Destroys bytes of which no record tells: of drafts that were thrown away and parcels that were purged, where the server stopped in between. */
     @Scheduled(initialDelayString = "${oakbasket.purge-first:PT2M}", fixedDelayString = "${oakbasket.purge-every:PT1H}")
-    void tidy() throws IOException {
+    public void tidy() throws IOException {
+        for (ParcelFile old : table.takenBackBefore(clock.instant().minus(ExchangeCheck.KEPT_TAKEN_BACK))) {
+            transactions.durably(() -> table.contentGone(old.id()));
+            destroy(old);
+        }
         for (String id : bytes.left(machine.now().minus(LEFT_LIFE))) {
             if (!table.knows(id)) {
                 bytes.destroy(id);

@@ -42,6 +42,14 @@ class ParcelTable {
         return Known.id(key);
     }
 
+    /** Those of an exchange: they begin with a title, and are never handed out as a parcel. */
+    long insertOfExchange(long account, long round, String title, int keptDays, Instant now) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("INSERT INTO parcel (account_id, round_id, title, made_at, set_at, kept_days) VALUES (:account, :round, :title, :now, :now, :kept)").param("account", account).param("round", round)
+                .param("title", title).param("now", now).param("kept", keptDays).update(key, "id");
+        return Known.id(key);
+    }
+
     Optional<Parcel> byId(long id) {
         return jdbc.sql("SELECT * FROM parcel WHERE id = :id").param("id", id).query((row, n) -> parcel(row)).optional();
     }
@@ -65,13 +73,13 @@ class ParcelTable {
     }
 
     int delete(long id) {
-        return jdbc.sql("DELETE FROM parcel WHERE id = :id AND handed_out_at IS NULL").param("id", id).update();
+        return jdbc.sql("DELETE FROM parcel WHERE id = :id AND handed_out_at IS NULL AND round_id IS NULL").param("id", id).update();
     }
 
     /** The newest first; {@code before} is the id of the last one seen. */
     List<Parcel> page(String pattern, @Nullable Collection<Long> contacts, long before, int most) {
         return jdbc.sql("""
-                SELECT * FROM parcel p WHERE p.id < :before AND (LOWER(p.title) LIKE :pattern ESCAPE '!' OR EXISTS (SELECT 1 FROM parcel_link l JOIN contact c ON c.id = l.contact_id
+                SELECT * FROM parcel p WHERE p.round_id IS NULL AND p.id < :before AND (LOWER(p.title) LIKE :pattern ESCAPE '!' OR EXISTS (SELECT 1 FROM parcel_link l JOIN contact c ON c.id = l.contact_id
                         WHERE l.parcel_id = p.id AND (LOWER(c.name) LIKE :pattern ESCAPE '!' OR LOWER(c.email) LIKE :pattern ESCAPE '!')))
                     AND (:anybody OR EXISTS (SELECT 1 FROM parcel_link l WHERE l.parcel_id = p.id AND l.contact_id = ANY(:contacts)))
                 ORDER BY p.id DESC FETCH FIRST :most ROWS ONLY""")
@@ -116,6 +124,6 @@ class ParcelTable {
                 .stoppedAt(row.getObject("stopped_at", Instant.class)).purgedAt(row.getObject("purged_at", Instant.class)).passcodeHash(row.getString("passcode_hash"))
                 .mostPickUps(row.getObject("most_pick_ups", Integer.class)).keptDays(row.getInt("kept_days")).name(row.getString("name"))
                 .reminders(reminders.isEmpty() ? List.of() : json.readValue(reminders, STEPS)).people(people.isEmpty() ? List.of() : json.readValue(people, PEOPLE)).open(row.getBoolean("open"))
-                .byLetter(row.getBoolean("by_letter")).whenReady(row.getBoolean("when_ready")).version(row.getInt("version")).build();
+                .byLetter(row.getBoolean("by_letter")).whenReady(row.getBoolean("when_ready")).roundId(row.getObject("round_id", Long.class)).version(row.getInt("version")).build();
     }
 }

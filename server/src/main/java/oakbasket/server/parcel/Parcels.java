@@ -88,9 +88,9 @@ public class Parcels {
         this.clock = clock;
     }
 
-    /** A parcel, or 404. */
+    /** A parcel, or 404; the files of an exchange are none. */
     public Parcel byId(long id) {
-        return table.byId(id).orElseThrow(() -> Problem.notFound("no-parcel"));
+        return table.byId(id).filter(parcel -> parcel.roundId() == null).orElseThrow(() -> Problem.notFound("no-parcel"));
     }
 
     /** Parcels by id; ids that do not exist are left out. */

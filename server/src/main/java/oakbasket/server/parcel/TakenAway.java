@@ -15,8 +15,8 @@ import org.springframework.stereotype.Service;
 @Service
 public class TakenAway {
 
-    /** What one person took of one parcel. @param person empty where anybody could come */
-    public record Taking(long parcelId, String parcel, long linkId, String person, Instant at, int files) {
+    /** What one person took of one parcel, or of an exchange. @param person empty where anybody could come */
+    public record Taking(long parcelId, boolean exchange, String parcel, long linkId, String person, Instant at, int files) {
     }
 
     /** As many files are looked at; who hands out more is told of the rest the next time. */
@@ -44,7 +44,7 @@ public class TakenAway {
             ParcelLink link = Known.in(its, entry.getKey());
             Parcel parcel = Known.in(of, link.parcelId());
             Long contact = link.contactId();
-            return new Taking(parcel.id(), parcel.title(), link.id(), contact == null ? "" : Known.in(people, contact).name(), entry.getValue().get(entry.getValue().size() - 1).at(), entry.getValue().size());
+            return new Taking(parcel.id(), parcel.roundId() != null, parcel.title(), link.id(), contact == null ? "" : Known.in(people, contact).name(), entry.getValue().get(entry.getValue().size() - 1).at(), entry.getValue().size());
         }).sorted(java.util.Comparator.comparing(Taking::at).reversed()).toList();
     }
 }

@@ -63,7 +63,7 @@ class TakingAway {
      * @throws Problem with status 410 when one of them is not there any more
      */
     Packed packed(Parcel parcel, List<ParcelFile> some) {
-        Instant at = Objects.requireNonNull(parcel.handedOutAt());
+        Instant at = Objects.requireNonNullElse(parcel.handedOutAt(), parcel.madeAt());
         String folder = SafeName.of(parcel.title());
         List<ZipLayout.Entry> entries = new ArrayList<>();
         List<Archive.Part> parts = new ArrayList<>();

@@ -3,30 +3,20 @@ package oakbasket.server.pickup;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.Base64;
-import java.util.HexFormat;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
-import java.util.concurrent.atomic.AtomicLong;
 import oakbasket.core.parcel.ParcelCheck;
 import oakbasket.server.parcel.ParcelFile;
 import oakbasket.server.parcel.ParcelFiles;
 import oakbasket.server.parcel.ParcelLinks;
-import oakbasket.server.parcel.PickUps;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Limits;
 import oakbasket.server.web.Caller;
-import oakbasket.server.web.FileBytes;
-import oakbasket.server.web.RangedAnswer;
 import oakbasket.server.web.ServedFile;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.Resource;
-import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -45,15 +35,15 @@ import org.springframework.web.bind.annotation.RequestParam;
 class TakingAwayController {
 
     private static final int LONGEST_LIST = 6_000;
-    private static final String SANDBOX = "sandbox; default-src 'none'";
-    private static final long LOOK_EVERY_NANOS = 50_000_000L;
 
     private final ParcelLinks links;
     private final ParcelFiles files;
     private final TakingAway taking;
+    private final TakingDownload download;
     private final Limits limits;
 
-    TakingAwayController(ParcelLinks links, ParcelFiles files, TakingAway taking, Limits limits) {
+    TakingAwayController(ParcelLinks links, ParcelFiles files, TakingAway taking, TakingDownload download, Limits limits) {
+        this.download = download;
         this.links = links;
         this.files = files;
         this.taking = taking;
@@ -70,9 +60,9 @@ class TakingAwayController {
         }
         List<ParcelFile> all = taking.all(in.parcel());
         if (all.size() == 1) {
-            one(in, all.get(0), request, response);
+            download.one(way(in), all.get(0), request, response);
         } else {
-            some(in, all, request, response);
+            download.some(way(in), all, request, response);
         }
     }
 
@@ -82,7 +72,7 @@ class TakingAwayController {
             HttpServletResponse response) throws IOException {
         ParcelLinks.Admitted in = admitted(token, ticket, request, response);
         if (in != null) {
-            some(in, taking.numbered(in.parcel(), numbers(files)), request, response);
+            download.some(way(in), taking.numbered(in.parcel(), numbers(files)), request, response);
         }
     }
 
@@ -92,7 +82,7 @@ class TakingAwayController {
             HttpServletResponse response) throws IOException {
         ParcelLinks.Admitted in = admitted(token, ticket, request, response);
         if (in != null) {
-            one(in, taking.numbered(in.parcel(), number), request, response);
+            download.one(way(in), taking.numbered(in.parcel(), number), request, response);
         }
     }
 
@@ -106,6 +96,10 @@ class TakingAwayController {
         }
         ParcelFile file = taking.numbered(in.parcel(), number);
         return ServedFile.shown(files.path(file), Objects.requireNonNull(file.sha256()), file.mediaType());
+    }
+
+    private TakingDownload.Way way(ParcelLinks.Admitted in) {
+        return new TakingDownload.Way(in.link(), in.parcel(), sent -> links.mayGoOn(in.link().id()));
     }
 
     private ParcelLinks.@Nullable Admitted admitted(String token, @Nullable String ticket, HttpServletRequest request, HttpServletResponse response) throws IOException {
@@ -127,58 +121,6 @@ class TakingAwayController {
         response.setStatus(HttpStatus.SEE_OTHER.value());
         response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
         response.setHeader(HttpHeaders.LOCATION, "/p/" + token);
-    }
-
-    private void one(ParcelLinks.Admitted in, ParcelFile file, HttpServletRequest request, HttpServletResponse response) throws IOException {
-        Path path = files.path(file);
-        if (Files.size(path) != file.sizeBytes()) {
-            throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
-        }
-        byte[] sha256 = Objects.requireNonNull(file.sha256());
-        RangedAnswer what = RangedAnswer.of(request, file.sizeBytes(), HexFormat.of().formatHex(sha256));
-        // Whoever is sent nothing takes nothing away.
-        PickUps.Run run = what.sends() ? taking.begin(in.link(), in.parcel(), file, what.from(), Caller.of(request)) : null;
-        head(response, MediaType.APPLICATION_OCTET_STREAM_VALUE, file.fileName());
-        response.setHeader("Repr-Digest", "sha-256=:" + Base64.getEncoder().encodeToString(sha256) + ":");
-        what.head(response);
-        if (run != null) {
-            try (run) {
-                FileBytes.send(path, what.from(), what.to(), 0, FileBytes.out(response), watch(in, List.of(file), run));
-            }
-        }
-    }
-
-    private void some(ParcelLinks.Admitted in, List<ParcelFile> wanted, HttpServletRequest request, HttpServletResponse response) throws IOException {
-        TakingAway.Packed packed = taking.packed(in.parcel(), wanted);
-        RangedAnswer what = RangedAnswer.of(request, packed.archive().layout().length(), packed.archive().seal());
-        PickUps.Run run = what.sends() ? taking.begin(in.link(), in.parcel(), packed, what.from(), Caller.of(request)) : null;
-        head(response, "application/zip", packed.archive().name());
-        what.head(response);
-        if (run != null) {
-            try (run) {
-                FileBytes.send(packed.archive(), what, FileBytes.out(response), watch(in, packed.files(), run));
-            }
-        }
-    }
-
-    private static void head(HttpServletResponse response, String type, String name) {
-        response.setContentType(type);
-        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(name, StandardCharsets.UTF_8).build().toString());
-        response.setHeader("Content-Security-Policy", SANDBOX);
-        response.setHeader("X-Robots-Tag", "noindex");
-    }
-
-    /** Breaks off, within a moment, what is taken away through a link that is stopped or withdrawn meanwhile. */
-    private FileBytes.Watch watch(ParcelLinks.Admitted in, List<ParcelFile> sent, PickUps.Run run) {
-        AtomicLong looked = new AtomicLong(System.nanoTime());
-        return new FileBytes.Watch(() -> {
-            long now = System.nanoTime();
-            if (now - looked.get() < LOOK_EVERY_NANOS) {
-                return true;
-            }
-            looked.set(now);
-            return links.mayGoOn(in.link().id());
-        }, (entry, from, to) -> run.left(sent.get(entry).id(), from, to));
     }
 
     private static Set<Integer> numbers(String typed) {

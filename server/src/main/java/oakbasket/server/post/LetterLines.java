@@ -45,10 +45,24 @@ final class LetterLines {
         return said + words.of("letter.yours", day.format(there), time.format(there));
     }
 
+    /** That there are further files. */
+    String moreFiles(int more) {
+        return words.of("letter.more-files", more);
+    }
+
     /** Until when something can be taken away, in the office's time and where it differs in the person's. */
     String until(Instant end, ZoneId zone, String theirs) {
+        return until("letter.until", end, zone, theirs);
+    }
+
+    /** Until when a place is open, likewise. */
+    String openUntil(Instant end, ZoneId zone, String theirs) {
+        return until("letter.open-until", end, zone, theirs);
+    }
+
+    private String until(String which, Instant end, ZoneId zone, String theirs) {
         var at = end.atZone(zone);
-        String said = words.of("letter.until", day.format(at), time.format(at), place(at));
+        String said = words.of(which, day.format(at), time.format(at), place(at));
         if (theirs.isEmpty() || ZoneId.of(theirs).getRules().getOffset(end).equals(at.getOffset())) {
             return said;
         }

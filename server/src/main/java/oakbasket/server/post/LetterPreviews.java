@@ -47,7 +47,7 @@ class LetterPreviews {
         if (contactId == null) {
             return look(writer.example(text, kind, account, language));
         }
-        if (kind.ofParcel()) {
+        if (kind.ofParcel() || kind == LetterKind.EXCHANGE) {
             // Whoever was handed nothing out yet cannot be filled in; the rest of the text reads the same for everybody.
             return look(writer.example(text, kind, account, language));
         }

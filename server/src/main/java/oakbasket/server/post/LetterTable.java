@@ -125,7 +125,7 @@ class LetterTable {
         Map<Long, Instant> last = new TreeMap<>();
         jdbc.sql("""
                 SELECT contact_id, MAX(COALESCE(settled_at, not_before)) AS went FROM letter
-                WHERE state IN ('WAITING', 'SENDING', 'SENT', 'UNCERTAIN') AND kind NOT IN ('RECEIPT', 'THANKS', 'PARCEL') AND COALESCE(settled_at, not_before) > :since GROUP BY contact_id""").param("since", since)
+                WHERE state IN ('WAITING', 'SENDING', 'SENT', 'UNCERTAIN') AND kind NOT IN ('RECEIPT', 'THANKS', 'PARCEL', 'EXCHANGE') AND COALESCE(settled_at, not_before) > :since GROUP BY contact_id""").param("since", since)
                 .query(row -> {
                     last.put(row.getLong("contact_id"), row.getObject("went", Instant.class));
                 });

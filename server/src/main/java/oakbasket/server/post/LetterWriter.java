@@ -60,10 +60,12 @@ class LetterWriter {
     private final Words words;
     private final Settings settings;
     private final Brand brand;
+    private final ExchangeLetters exchanges;
     private final Clock clock;
 
     LetterWriter(Rounds rounds, Contacts contacts, ReceivedFiles files, Receipts receipts, Submissions submissions, AccountService accounts, LetterTexts texts, LetterSettings common, Words words,
-            Settings settings, Clock clock, Brand brand) {
+            Settings settings, Clock clock, Brand brand, ExchangeLetters exchanges) {
+        this.exchanges = exchanges;
         this.brand = brand;
         this.rounds = rounds;
         this.contacts = contacts;
@@ -101,13 +103,13 @@ class LetterWriter {
         Account asking = accounts.current(rounds.opened(baskets.get(0).roundId()).askedBy());
         List<LetterFacts.Papers> papers = new ArrayList<>();
         for (Told told : baskets) {
-            papers.add(kind.tellsOfReceived() ? received(lines, told, submission) : owed(lines, kind, told, contact));
+            papers.add(kind == LetterKind.EXCHANGE ? exchanges.papers(lines, told, contact) : kind.tellsOfReceived() ? received(lines, told, submission) : owed(lines, kind, told, contact));
         }
         Person coordinator = new Person(asking.name(), MailAddress.parse(asking.email()));
         LetterFacts facts = new LetterFacts(LinkAddress.plain(contact.name()), LinkAddress.plain(brand.name()), LinkAddress.plain(asking.name()), papers);
         LetterSetting setting = common.now();
         return new Written(new Person(contact.name(), MailAddress.parse(contact.email())), common.replyTo(setting, coordinator, collecting), text.subjectFor(facts),
-                LetterSettings.signed(setting, text.bodyFor(facts)), language, setting.calendar() && kind != LetterKind.OVERDUE && !kind.tellsOfReceived() ? calendar(lines, baskets) : null);
+                LetterSettings.signed(setting, text.bodyFor(facts)), language, setting.calendar() && kind != LetterKind.OVERDUE && kind != LetterKind.EXCHANGE && !kind.tellsOfReceived() ? calendar(lines, baskets) : null);
     }
 
     private String calendar(LetterLines lines, List<Told> baskets) {
@@ -125,8 +127,8 @@ class LetterWriter {
         Instant example = Instant.parse("2027-03-25T17:00:00Z");
         LetterFacts.Papers papers = kind.ofParcel() ? new LetterFacts.Papers(words.in(language).of("letter.example.parcel"), "", lines.until(example, settings.zone(), ""),
                 List.of(words.in(language).of("letter.example.file")), "https://oak.example.org/p/…") : new LetterFacts.Papers(words.in(language).of("letter.example.round"), "",
-                kind.tellsOfReceived() ? lines.receipt("OAK7-3KWF-9TZM", example, settings.zone()) : lines.due(example, false, settings.zone(), ""),
-                kind.tellsOfReceived() ? List.of(words.in(language).of("letter.example.file")) : items, "https://oak.example.org/b/…");
+                kind == LetterKind.EXCHANGE ? lines.openUntil(example, settings.zone(), "") : kind.tellsOfReceived() ? lines.receipt("OAK7-3KWF-9TZM", example, settings.zone()) : lines.due(example, false, settings.zone(), ""),
+                kind.tellsOfReceived() || kind == LetterKind.EXCHANGE ? List.of(words.in(language).of("letter.example.file")) : items, "https://oak.example.org/b/…");
         return ownAsRecipient(text, account, language, words.in(language).of("letter.example.name"), papers);
     }
 

@@ -29,6 +29,7 @@ import oakbasket.server.basket.PeopleAsked;
 import oakbasket.server.basket.SendingFinished;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.board.Board;
+import oakbasket.server.exchange.ExchangeNews;
 import oakbasket.server.lettersetting.LetterSettings;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
@@ -154,6 +155,15 @@ public class Letters {
         }
     }
 
+    /** Has a letter go to the person of an exchange, unless one is on its way; within the transaction that wants it. */
+    @EventListener
+    void news(ExchangeNews news) {
+        if (table.waiting(List.of(news.basketId()), LetterKind.EXCHANGE).isEmpty()) {
+            Instant now = clock.instant();
+            table.insert(fresh(baskets.byId(news.basketId()), LetterKind.EXCHANGE, now.plus(settings.letterHold()), news.account()), table.nextBatch(), now);
+        }
+    }
+
     /** Notes that the link in the letters about a parcel was opened. */
     @EventListener
     void seen(ParcelSeen page) {
@@ -180,7 +190,7 @@ public class Letters {
         if (letter.state() != LetterState.UNCERTAIN || transactions.durably(() -> table.settle(letter, letter.state().after(LetterState.Event.ARRIVED), letter.notBefore(), letter.tries(), "", letter.settledAt())) != 1) {
             throw Problem.conflict("letter-gone");
         }
-        if (letter.kind() == LetterKind.INVITATION) {
+        if (letter.kind().bringsLink()) {
             table.about(List.of(id)).forEach(about -> baskets.invited(about.basketId(), clock.instant()));
         }
         tell(letter);

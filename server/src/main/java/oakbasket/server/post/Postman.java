@@ -59,6 +59,7 @@ public class Postman {
     private final Settings office;
     private final MachineTime machine;
     private final Clock clock;
+    private final ExchangeLetters exchanges;
     private final Pace pace = new Pace();
     /** Whether what was under way when the server stopped is told from what is under way now. */
     private volatile boolean awake;
@@ -66,7 +67,8 @@ public class Postman {
     private volatile String trouble = "";
 
     Postman(LetterTable table, LetterWriter writer, ParcelLetters parcels, LinkAddress links, Letters letters, Mailer mailer, Rounds rounds, Baskets baskets, Board board, Transactions transactions,
-            Words words, LetterSettings settings, MailTags tags, Settings office, MachineTime machine, Clock clock) {
+            Words words, LetterSettings settings, MailTags tags, Settings office, MachineTime machine, Clock clock, ExchangeLetters exchanges) {
+        this.exchanges = exchanges;
         this.table = table;
         this.writer = writer;
         this.parcels = parcels;
@@ -151,7 +153,7 @@ public class Postman {
         }
         trouble = "";
         settle(letter, LetterState.Event.TAKEN_BY_SERVER, letter.tries() + 1, "");
-        if (letter.kind() == LetterKind.INVITATION) {
+        if (letter.kind().bringsLink()) {
             owing.forEach(one -> baskets.invited(one.row().id(), clock.instant()));
         }
         return true;
@@ -224,6 +226,9 @@ public class Postman {
         if (letter.kind() == LetterKind.RETURN) {
             boolean anything = row.tiles().stream().anyMatch(tile -> tile.standing() == ItemStanding.RETURNED);
             return !gathering ? Optional.of(Recipient.Reason.ROUND_NOT_GATHERING.name()) : anything && !row.removed() ? Optional.empty() : Optional.of("NOTHING_RETURNED");
+        }
+        if (letter.kind() == LetterKind.EXCHANGE) {
+            return row.removed() ? Optional.of(Recipient.Reason.REMOVED.name()) : exchanges.isOpen(row.id()) ? Optional.empty() : Optional.of("EXCHANGE_OVER");
         }
         if (letter.kind().tellsOfReceived()) {
             return row.removed() ? Optional.of(Recipient.Reason.REMOVED.name()) : letter.kind() == LetterKind.THANKS && !row.progress().finished() ? Optional.of("NOT_COMPLETE") : Optional.empty();

@@ -61,6 +61,13 @@ public class Drafts {
         return id;
     }
 
+    /** Begins a draft that is there for an exchange only. Runs in the caller's transaction. */
+    public long beginOfExchange(RoundSheet sheet, long askedBy) {
+        long id = insert(sheet, askedBy);
+        rounds.forExchange(id);
+        return id;
+    }
+
     private long insert(RoundSheet sheet, long askedBy) {
         return table.insertDraft(title(sheet), json.writeValueAsString(sheet), askedBy, clock.instant());
     }

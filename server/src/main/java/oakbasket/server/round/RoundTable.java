@@ -90,6 +90,10 @@ class RoundTable {
                 .param("active", plan.takesActive()).param("now", now).param("id", id).param("version", version);
     }
 
+    void forExchange(long id) {
+        jdbc.sql("UPDATE round SET for_exchange = TRUE WHERE id = :id").param("id", id).update();
+    }
+
     void ofSeries(long id, long seriesId) {
         jdbc.sql("UPDATE round SET series_id = :series WHERE id = :id").param("series", seriesId).param("id", id).update();
     }
@@ -107,11 +111,11 @@ class RoundTable {
     }
 
     Optional<Rounds.Head> head(long id) {
-        return jdbc.sql("SELECT id, state, version, title, changed_at, series_id FROM round WHERE id = :id").param("id", id).query(Rounds.Head.class).optional();
+        return jdbc.sql("SELECT id, state, version, title, changed_at, series_id, for_exchange FROM round WHERE id = :id").param("id", id).query(Rounds.Head.class).optional();
     }
 
     List<Rounds.Head> heads() {
-        return jdbc.sql("SELECT id, state, version, title, changed_at, series_id FROM round ORDER BY changed_at DESC, id DESC").query(Rounds.Head.class).list();
+        return jdbc.sql("SELECT id, state, version, title, changed_at, series_id, for_exchange FROM round ORDER BY changed_at DESC, id DESC").query(Rounds.Head.class).list();
     }
 
     long askedBy(long id) {

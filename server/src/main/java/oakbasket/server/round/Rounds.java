@@ -29,8 +29,9 @@ public class Rounds {
      * A draft or an opened round in a list.
      *
      * @param title may be empty in a draft
+     * @param forExchange whether it is there for an exchange only, and stands in no list of rounds
      */
-    public record Head(long id, RoundState state, int version, String title, Instant changedAt, @Nullable Long seriesId) {
+    public record Head(long id, RoundState state, int version, String title, Instant changedAt, @Nullable Long seriesId, boolean forExchange) {
     }
 
     private final RoundTable rounds;
@@ -57,6 +58,16 @@ public class Rounds {
     /** A draft or an opened round, or 404. */
     public Head head(long id) {
         return rounds.head(id).orElseThrow(() -> Problem.notFound("no-round"));
+    }
+
+    /** The rounds that somebody composed: all but those that are there for an exchange only. */
+    public List<Head> composed() {
+        return rounds.heads().stream().filter(head -> !head.forExchange()).toList();
+    }
+
+    /** Has a round be there for an exchange only. Runs in the caller's transaction. */
+    public void forExchange(long id) {
+        rounds.forExchange(id);
     }
 
     /** The rounds that gather. */

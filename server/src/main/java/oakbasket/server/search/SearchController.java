@@ -55,7 +55,7 @@ class SearchController {
         }
         receipt(words, hits);
         contacts.find(words, MOST_OF_A_KIND).forEach(one -> hits.add(new Hit("person", one.name(), one.email(), one.id(), null, null, false)));
-        rounds.all().stream().filter(head -> Folded.of(head.title()).contains(Folded.of(words))).limit(MOST_OF_A_KIND)
+        rounds.composed().stream().filter(head -> Folded.of(head.title()).contains(Folded.of(words))).limit(MOST_OF_A_KIND)
                 .forEach(head -> hits.add(new Hit("round", head.title(), head.state().name(), null, head.id(), null, head.state() == oakbasket.core.round.RoundState.DRAFT)));
         List<ReceivedFile> named = files.named(words, MOST_OF_A_KIND);
         Map<Long, String> names = baskets.names(named.stream().map(ReceivedFile::basketId).distinct().toList());

@@ -3,6 +3,7 @@ package oakbasket.server.sender;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.HexFormat;
 import java.util.List;
 import oakbasket.core.allowance.Allowance;
 import oakbasket.core.arrival.Archives;
@@ -16,6 +17,7 @@ import oakbasket.server.basket.Baskets;
 import oakbasket.server.brand.Brand;
 import oakbasket.server.contact.Contact;
 import oakbasket.server.contact.Contacts;
+import oakbasket.server.exchangepage.ExchangePage;
 import oakbasket.server.form.Forms;
 import oakbasket.server.held.HeldFile;
 import oakbasket.server.held.HeldFiles;
@@ -26,9 +28,11 @@ import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.Hash;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
+import tools.jackson.databind.json.JsonMapper;
 
 /** What a sender may see: what is asked, by whom, by when, and of their own sending only how much came and when. */
 @Service
@@ -59,13 +63,17 @@ class BasketPage {
      *
      * @param person the name of the one asked; null on an open link
      * @param until when the link ends at the latest; null for a rehearsal
+     * @param place where papers go in both directions; null where they do not
+     * @param mark another one whenever something of the page is another
      * @param language the language tag known of that person; empty when none is known
      */
     @RecordBuilder
     @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     record Page(String office, String askedBy, String title, String note, @Nullable String person, String language, boolean open, Instant deadline, String zone, boolean dateOnly,
-            boolean late, @Nullable Instant until, List<PageItem> items) {
+            boolean late, @Nullable Instant until, List<PageItem> items, ExchangePage.@Nullable ExchangePlace place, String mark) {
     }
+
+    private static final int MARK_BYTES = 9;
 
     private final Rounds rounds;
     private final Baskets baskets;
@@ -77,8 +85,13 @@ class BasketPage {
     private final Words words;
     private final Brand brand;
     private final Clock clock;
+    private final ExchangePage exchanges;
+    private final JsonMapper json;
 
-    BasketPage(Rounds rounds, Baskets baskets, ReceivedFiles files, HeldFiles held, Contacts contacts, AccountService accounts, Forms forms, Words words, Clock clock, Brand brand) {
+    BasketPage(Rounds rounds, Baskets baskets, ReceivedFiles files, HeldFiles held, Contacts contacts, AccountService accounts, Forms forms, Words words, Clock clock, Brand brand,
+            ExchangePage exchanges, JsonMapper json) {
+        this.exchanges = exchanges;
+        this.json = json;
         this.brand = brand;
         this.rounds = rounds;
         this.baskets = baskets;
@@ -95,8 +108,8 @@ class BasketPage {
     Page behind(Link link, Round round) {
         Long basketId = link.basketId();
         List<Item> items = rounds.items(round.id());
-        return basketId == null ? page(round, items, null, List.of(), link)
-                : page(round, items, baskets.byId(basketId), files.ofBasket(basketId), link);
+        Page page = basketId == null ? page(round, items, null, List.of(), link) : page(round, items, baskets.byId(basketId), files.ofBasket(basketId), link);
+        return page.place() == null ? page : BasketPagePageBuilder.builder(page).mark(HexFormat.of().formatHex(Hash.sha256().digest(json.writeValueAsBytes(page)), 0, MARK_BYTES)).build();
     }
 
     /** The page as a sender with nothing sent yet will see it. */
@@ -107,6 +120,9 @@ class BasketPage {
 
     private Page page(Round round, List<Item> items, @Nullable Basket basket, List<ReceivedFile> received, @Nullable Link link) {
         Long mostBytes = link == null ? null : link.terms().limits().fileBytes();
+        ExchangePage.ExchangePlace place = link == null ? null : exchanges.behind(link);
+        // Whoever may not put anything in is asked for nothing.
+        List<Item> shown = place == null || place.putIn() ? items : List.of();
         Allowance allowance = basket == null ? Allowance.NONE : basket.allowance();
         Contact asked = basket == null ? null : contacts.byId(basket.contactId());
         List<HeldFile> bad = basket == null ? List.of() : held.ownOf(basket.id()).stream().filter(file -> !file.waits() && file.outcome() != HeldFile.Outcome.RELEASED).toList();
@@ -115,9 +131,9 @@ class BasketPage {
         return BasketPagePageBuilder.stagedBuilder().office(brand.name()).askedBy(accounts.current(round.askedBy()).name()).title(round.title())
                 .note(round.note()).person(asked == null ? null : asked.name()).language(asked == null ? "" : asked.language()).open(basket == null).deadline(deadline)
                 .zone(round.zone().getId()).dateOnly(dateOnly).late(clock.instant().isAfter(deadline)).until(link == null ? null : link.terms().window().end())
-                .items(items.stream().filter(item -> basket == null || basket.walkIn() || basket.owes(item.owedBy())).map(item -> item(item, mostBytes, allowance.waivedItems().get(item.id()), allowance.waivedAt() != null, received.stream().filter(file -> file.itemId() == item.id()).toList(),
+                .items(shown.stream().filter(item -> basket == null || basket.walkIn() || basket.owes(item.owedBy())).map(item -> item(item, mostBytes, allowance.waivedItems().get(item.id()), allowance.waivedAt() != null, received.stream().filter(file -> file.itemId() == item.id()).toList(),
                         (int) bad.stream().filter(file -> file.itemId() == item.id()).count())).toList())
-                .build();
+                .place(place).mark("").build();
     }
 
     private PageItem item(Item item, @Nullable Long mostBytes, @Nullable Instant waived, boolean excusedAll, List<ReceivedFile> received, int malware) {

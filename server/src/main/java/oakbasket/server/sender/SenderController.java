@@ -60,6 +60,9 @@ class SenderController {
     record Begun(String submission) {
     }
 
+    record PageMark(String mark) {
+    }
+
     private final Links links;
     private final BasketPage pages;
     private final Baskets baskets;
@@ -90,6 +93,14 @@ class SenderController {
         return pages.behind(in.link(), in.round());
     }
 
+    /** A mark of the page as it is now, by which a page that stays open finds out whether something of it changed; empty where nothing is shown as it changes. */
+    @GetMapping("/api/basket/mark")
+    PageMark mark(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
+            @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket,
+            @RequestHeader(value = "Oak-Submission", required = false) @Nullable String key, HttpServletRequest request) {
+        return new PageMark(page(token, ticket, key, request).mark());
+    }
+
     /** Says that somebody looks at the page: its HTML is also fetched by programs that nobody looks through. */
     @PostMapping("/api/basket/seen")
     @ResponseStatus(HttpStatus.NO_CONTENT)
@@ -110,7 +121,7 @@ class SenderController {
     @ResponseStatus(HttpStatus.CREATED)
     Begun begin(@RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket, @RequestBody Who who, HttpServletRequest request) {
-        Link link = links.admit(token, ticket, Caller.of(request)).link();
+        Link link = links.admitSending(token, ticket, Caller.of(request), 0).link();
         return new Begun(submissions.begin(link, text(who.name()), text(who.email()), Caller.of(request)));
     }
 

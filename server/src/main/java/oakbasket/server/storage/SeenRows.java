@@ -40,8 +40,8 @@ final class SeenRows {
         Map<String, String> all = new LinkedHashMap<>();
         all.put("round", "id NOT IN (HIDDEN)");
         List.of("checklist_item", "basket", "link", "received_file", "removed_file", "basket_act", "letter_basket", "letter_look", "held_file", "journal_entry", "refiling", "retention_hold", "plan_change",
-                "frame_origin", "rule_set").forEach(table -> all.put(table, OF_ROUND));
-        List.of("inward_message").forEach(table -> all.put(table, OF_ROUND_OR_NONE));
+                "frame_origin", "rule_set", "exchange").forEach(table -> all.put(table, OF_ROUND));
+        List.of("inward_message", "parcel").forEach(table -> all.put(table, OF_ROUND_OR_NONE));
         List.of("submission", "refused_upload").forEach(table -> all.put(table, OF_LINK));
         all.put("letter", OF_LETTER);
         all.put("disk_finding", OF_FILE_OR_NONE);

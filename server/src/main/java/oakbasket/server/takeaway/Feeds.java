@@ -8,7 +8,9 @@ import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import oakbasket.core.standing.BasketList;
 import oakbasket.server.board.Board;
 import oakbasket.server.brand.Brand;
@@ -88,7 +90,8 @@ class Feeds {
         }
         List<CalendarOut.Entry> entries = new ArrayList<>();
         Acting.as(sharing.acting(account.get()), () -> {
-            rounds.gathering().forEach(round -> add(entries, round, base));
+            Set<Long> composed = rounds.composed().stream().map(Rounds.Head::id).collect(Collectors.toSet());
+            rounds.gathering().stream().filter(round -> composed.contains(round.id())).forEach(round -> add(entries, round, base));
             return entries;
         });
         return CalendarOut.write(words.of("feed.name", brand.name()), entries, clock.instant());

@@ -95,7 +95,7 @@ class SmallFilesController {
             @RequestHeader(value = "Oak-Index", required = false) @Nullable String index,
             HttpServletRequest request) throws IOException {
         String caller = Caller.of(request);
-        Links.Admitted in = links.admit(token, ticket, caller, submissions.countedThrough(key));
+        Links.Admitted in = links.admitSending(token, ticket, caller, submissions.countedThrough(key));
         Submission submission = submissions.byKey(key);
         if (submission.linkId() != in.link().id()) {
             throw Problem.notFound("no-submission");

@@ -89,7 +89,7 @@ class TusController {
             @RequestHeader(value = "Oak-Link", required = false) @Nullable String token,
             @RequestHeader(value = "Oak-Ticket", required = false) @Nullable String ticket,
             @RequestHeader(value = "Oak-Submission", required = false) @Nullable String key) throws IOException {
-        Links.Admitted in = links.admit(token, ticket, Caller.of(request), submissions.countedThrough(key));
+        Links.Admitted in = links.admitSending(token, ticket, Caller.of(request), submissions.countedThrough(key));
         Link link = in.link();
         Submission submission = submissions.byKey(key);
         if (submission.linkId() != link.id()) {
@@ -141,6 +141,9 @@ class TusController {
             throw Problem.of(Problem.Kind.TOO_LARGE, "upload-surplus", upload.lengthBytes());
         }
         Link link = links.byId(submissions.byId(upload.submissionId()).linkId());
+        if (!link.takesIn()) {
+            throw Problem.of(Problem.Kind.FORBIDDEN, "link-takes-nothing");
+        }
         if (link.terms().withdrawnAt() != null || link.terms().pausedAt() != null) {
             throw link.terms().withdrawnAt() != null ? Problem.notFound("link-unknown") : Problem.of(Problem.Kind.FORBIDDEN, "link-paused");
         }

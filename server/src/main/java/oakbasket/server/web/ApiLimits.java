@@ -7,6 +7,7 @@ import java.util.Map;
 import oakbasket.core.allowance.AllowanceChange;
 import oakbasket.core.compose.SheetCheck;
 import oakbasket.core.contact.ContactFields;
+import oakbasket.core.exchange.ExchangeCheck;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.letter.LetterText;
@@ -41,7 +42,8 @@ final class ApiLimits {
             Map.entry("BasketChange", Map.of("reason", AllowanceChange.LONGEST_TEXT, "text", AllowanceChange.LONGEST_TEXT)),
             Map.entry("TermsForm", Map.of("name", ReadableName.LONGEST)),
             Map.entry("SeriesTerms", Map.of("rule", Recurrence.LONGEST_RULE)),
-            Map.entry("ParcelSheet", Map.of("title", ParcelCheck.LONGEST_TITLE, "message", ParcelCheck.LONGEST_MESSAGE, "passcode", Passcode.LONGEST, "name", ReadableName.LONGEST)));
+            Map.entry("ParcelSheet", Map.of("title", ParcelCheck.LONGEST_TITLE, "message", ParcelCheck.LONGEST_MESSAGE, "passcode", Passcode.LONGEST, "name", ReadableName.LONGEST)),
+            Map.entry("ExchangeSheet", Map.of("title", ExchangeCheck.LONGEST_TITLE, "message", ExchangeCheck.LONGEST_MESSAGE, "item", ItemSpec.LONGEST_TITLE, "passcode", Passcode.LONGEST, "name", ReadableName.LONGEST)));
 
     private static final Map<String, Map<String, Span>> NUMBERS = Map.of(
             "RoundSheet", Map.of("warningHours", new Span(0, SheetCheck.MOST_HOURS), "graceHours", new Span(0, SheetCheck.MOST_HOURS)),
@@ -51,6 +53,7 @@ final class ApiLimits {
             "SheetStep", Map.of("days", new Span(-ReminderStep.FARTHEST, ReminderStep.FARTHEST)),
             "TermsForm", Map.of("days", new Span(1, LinkWindow.LONGEST_LIFE.toDays()), "uses", new Span(1, LinkLimits.MOST), "files", new Span(1, LinkLimits.MOST),
                     "fileMebibytes", new Span(1, ItemSpec.MOST_BYTES / MEBIBYTE), "totalMebibytes", new Span(1, LinkLimits.MOST_BYTES / MEBIBYTE)),
+            "ExchangeSheet", Map.of("days", new Span(1, LinkWindow.LONGEST_LIFE.toDays())),
             "ParcelSheet", Map.of("days", new Span(1, LinkWindow.LONGEST_LIFE.toDays()), "mostPickUps", new Span(1, ParcelTerms.MOST_PICK_UPS), "keptDays", new Span(0, ParcelTerms.MOST_KEPT_DAYS)),
             "ParcelStep", Map.of("days", new Span(-ReminderStep.FARTHEST, 0)),
             "SeriesTerms", Map.of("opensDaysBefore", new Span(0, Series.MOST_DAYS_BEFORE)));

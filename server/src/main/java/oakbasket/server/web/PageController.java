@@ -22,7 +22,7 @@ class PageController {
         icon = read("favicon.svg");
     }
 
-    @GetMapping({"/", "/sign-in", "/welcome", "/join", "/new-password", "/forgotten", "/team", "/audit", "/rounds", "/rounds/**", "/contacts", "/contacts/**", "/post", "/post/**", "/post-office", "/links", "/quarantine", "/filing", "/journal", "/tray", "/folders", "/parcels", "/parcels/**", "/setup", "/setup/**"})
+    @GetMapping({"/", "/sign-in", "/welcome", "/join", "/new-password", "/forgotten", "/team", "/audit", "/rounds", "/rounds/**", "/contacts", "/contacts/**", "/post", "/post/**", "/post-office", "/links", "/quarantine", "/filing", "/journal", "/tray", "/folders", "/parcels", "/parcels/**", "/exchanges", "/exchanges/**", "/setup", "/setup/**"})
     ResponseEntity<byte[]> desk() {
         return page(desk);
     }

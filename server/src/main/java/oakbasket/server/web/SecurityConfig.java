@@ -25,8 +25,8 @@ class SecurityConfig {
     private static final int BCRYPT_COST = 12;
 
     /** What strangers reach: pages, their parts, the sender's side, signing in. None of it reads a session, so none needs a CSRF token. */
-    private static final String[] SENDER_SIDE = {"/api/basket/**", "/api/uploads/**", "/api/uploads", "/api/pick-up/**", "/api/pick-up"};
-    private static final String[] PAGES = {"/", "/sign-in", "/welcome", "/join", "/new-password", "/forgotten", "/rounds/**", "/contacts/**", "/post", "/post/**", "/post-office", "/links", "/quarantine", "/filing", "/journal", "/tray", "/folders", "/setup/**", "/calendar/**", "/b", "/b/**", "/B/**", "/f/**", "/p", "/p/**", "/P/**", "/d/**", "/parcels", "/parcels/**", "/team", "/audit", "/receipt", "/brand/**", "/rehearsal/**", "/assets/**", "/favicon.svg", "/favicon.ico", "/robots.txt"};
+    private static final String[] SENDER_SIDE = {"/api/basket/**", "/api/uploads/**", "/api/uploads", "/api/pick-up/**", "/api/pick-up", "/api/place/**"};
+    private static final String[] PAGES = {"/", "/sign-in", "/welcome", "/join", "/new-password", "/forgotten", "/rounds/**", "/contacts/**", "/post", "/post/**", "/post-office", "/links", "/quarantine", "/filing", "/journal", "/tray", "/folders", "/setup/**", "/calendar/**", "/b", "/b/**", "/B/**", "/f/**", "/p", "/p/**", "/P/**", "/d/**", "/x/**", "/exchanges", "/exchanges/**", "/parcels", "/parcels/**", "/team", "/audit", "/receipt", "/brand/**", "/rehearsal/**", "/assets/**", "/favicon.svg", "/favicon.ico", "/robots.txt"};
 
     @Bean
     SecurityFilterChain chain(HttpSecurity http, ProblemWriter problems, SecurityContextRepository contexts, CookieCsrfTokenRepository csrfTokens) throws Exception {

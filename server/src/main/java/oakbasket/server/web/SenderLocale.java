@@ -16,7 +16,7 @@ class SenderLocale implements LocaleResolver {
     @Override
     public Locale resolveLocale(HttpServletRequest request) {
         String path = request.getRequestURI();
-        return path.startsWith("/api/basket") || path.startsWith("/api/uploads") || path.startsWith("/b/") || path.startsWith("/f/") || path.startsWith("/api/pick-up") || path.startsWith("/p/") || path.startsWith("/d/") || path.equals("/receipt")
+        return path.startsWith("/api/basket") || path.startsWith("/api/uploads") || path.startsWith("/b/") || path.startsWith("/f/") || path.startsWith("/api/pick-up") || path.startsWith("/p/") || path.startsWith("/d/") || path.startsWith("/x/") || path.startsWith("/api/place/") || path.equals("/receipt")
                 ? SenderLanguages.preferred(request.getHeader("Accept-Language")) : Locale.ENGLISH;
     }
 

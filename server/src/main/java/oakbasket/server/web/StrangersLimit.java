@@ -21,7 +21,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Order(Ordered.HIGHEST_PRECEDENCE + 20)
 class StrangersLimit extends OncePerRequestFilter {
 
-    private static final List<String> WITHOUT_SIGN_IN = List.of("/api/basket", "/api/uploads", "/b", "/B", "/f/", "/api/pick-up", "/p/", "/P/", "/d/", "/receipt", "/calendar/", "/dav");
+    private static final List<String> WITHOUT_SIGN_IN = List.of("/api/basket", "/api/uploads", "/b", "/B", "/f/", "/api/pick-up", "/p/", "/P/", "/d/", "/x/", "/api/place", "/receipt", "/calendar/", "/dav");
 
     private final Limits limits;
     private final ProblemWriter problems;
