@@ -91,13 +91,14 @@ class DemoData implements ApplicationRunner {
     private final Bell bell;
     private final DemoLinks demoLinks;
     private final DemoParcels demoParcels;
+    private final DemoExchanges demoExchanges;
     private final DemoFiling demoFiling;
     private final Transactions transactions;
     private final Settings settings;
     private final Instant now;
 
     DemoData(AccountService accounts, Contacts contacts, Rounds rounds, Drafts drafts, Opening opening, Baskets baskets, Submissions submissions, Links links, Uploads uploads,
-            ReceivedFiles files, Calendars calendars, SeriesRounds series, Templates templates, Claims claims, Letters letters, Board board, Bell bell, DemoLinks demoLinks, DemoParcels demoParcels, DemoFiling demoFiling, Transactions transactions, Settings settings, Clock clock) {
+            ReceivedFiles files, Calendars calendars, SeriesRounds series, Templates templates, Claims claims, Letters letters, Board board, Bell bell, DemoLinks demoLinks, DemoParcels demoParcels, DemoExchanges demoExchanges, DemoFiling demoFiling, Transactions transactions, Settings settings, Clock clock) {
         this.accounts = accounts;
         this.contacts = contacts;
         this.rounds = rounds;
@@ -117,6 +118,7 @@ class DemoData implements ApplicationRunner {
         this.bell = bell;
         this.demoLinks = demoLinks;
         this.demoParcels = demoParcels;
+        this.demoExchanges = demoExchanges;
         this.demoFiling = demoFiling;
         this.transactions = transactions;
         this.settings = settings;
@@ -147,6 +149,7 @@ class DemoData implements ApplicationRunner {
         keptForNextTime(account);
         demoLinks.make(account);
         demoParcels.make(account);
+        demoExchanges.make(account);
         accounts.backdateLook(account, daysAgo(1, 12));
         bell.seen(account, Long.MAX_VALUE, Long.MAX_VALUE, null);
         LOG.info("Demo data made. Sign in as {} with the password “{}”. The passcode of “Placement portfolios” is “{}”.", EMAIL, PASSWORD, PASSCODE);

@@ -236,7 +236,7 @@ public class Links {
     public void begin(long basketId, LinkWindow window, String name, @Nullable String passcodeHash) {
         Link link = table.ofBasket(basketId).orElseThrow();
         if (table.set(link.id(), link.version(), LinkHeld.of(link.terms().with(window), name, passcodeHash)) != 1) {
-            throw Problem.conflict("changed-elsewhere");
+            throw new IllegalStateException("The link of basket " + basketId + " was changed while it was made");
         }
     }
 

@@ -3,6 +3,7 @@ package oakbasket.server.parcel;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -35,9 +36,11 @@ public class PastParcels {
     private final Contacts contacts;
     private final Transactions transactions;
     private final Settings settings;
+    private final Clock clock;
 
     PastParcels(ParcelTable table, ParcelFileTable files, ParcelActTable acts, ParcelBytes bytes, ParcelLinks links, ParcelLinkTable linkTable, PickUpTable pickUps, ContentLook look, Contacts contacts,
-            Transactions transactions, Settings settings) {
+            Transactions transactions, Settings settings, Clock clock) {
+        this.clock = clock;
         this.table = table;
         this.files = files;
         this.acts = acts;
@@ -81,6 +84,20 @@ public class PastParcels {
             }
             return true;
         });
+    }
+
+    /** Puts files into an exchange. @param taken how many of them its person took */
+    public void lay(long exchange, long way, Map<String, byte[]> contents, int taken) {
+        transactions.quickly(() -> {
+            contents.forEach((name, content) -> file(exchange, files.nextNumber(exchange), name, content));
+            take(links.byId(way), exchange, taken, clock.instant().minus(Duration.ofHours(3)));
+            return true;
+        });
+    }
+
+    /** The files of an exchange by their numbers, in their order. */
+    public List<Long> idsOf(long exchange) {
+        return files.ofParcel(exchange).stream().map(ParcelFile::id).toList();
     }
 
     private void file(long parcel, int number, String name, byte[] content) {

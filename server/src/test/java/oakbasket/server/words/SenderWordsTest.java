@@ -122,7 +122,7 @@ class SenderWordsTest {
     @Test
     void nothingThatIsRefusedAtTheSendersDoorIsLeftOut() throws IOException {
         Set<String> codes = new TreeSet<>();
-        for (String place : new String[] {"upload", "sender", "sendermail"}) {
+        for (String place : new String[] {"upload", "sender", "sendermail", "exchangepage"}) {
             try (Stream<Path> files = Files.walk(Path.of("src/main/java/oakbasket/server", place))) {
                 files.filter(file -> Files.isRegularFile(file) && !file.endsWith("RehearsalController.java") && !file.endsWith("Release.java")).forEach(file -> codes.addAll(codesIn(read(file))));
             }
