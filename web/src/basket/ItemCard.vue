@@ -83,7 +83,7 @@ function pasted(event: ClipboardEvent) {
         <ul v-if="chosen.length > 0" class="chosen">
           <ChosenRow v-for="one in chosen" :key="one.id" :one="one" :busy="busy" :items="items" @remove="emit('remove', one)" @cancel="emit('cancel', one)" @retry="emit('retry')" @move="(to) => emit('move', one, to)" @pick="(files) => emit('add', files)" />
         </ul>
-        <p v-if="item.arrived > 0" class="quiet wrong">{{ full ? text.wrongFull(askedBy) : text.wrong(askedBy) }}</p>
+        <p v-if="item.arrived > 0 && !stays" class="quiet wrong">{{ full ? text.wrongFull(askedBy) : text.wrong(askedBy) }}</p>
         <p v-if="notice" class="error" role="alert">{{ notice }}</p>
 
         <div v-if="!full" class="choose">

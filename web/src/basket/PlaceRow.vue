@@ -48,8 +48,8 @@ onBeforeUnmount(() => URL.revokeObjectURL(picture.value))
         <span v-if="file.answers" class="answers">{{ text.answersYours(file.answers) }}</span>
       </span>
       <span class="ways">
-        <button v-if="file.look !== 'NONE'" class="button small" type="button" :aria-expanded="looking" :aria-label="looking ? `${text.fold}: ${file.name}` : text.lookNamed(file.name)" @click="toggle">{{ looking ? text.fold : text.look }}</button>
-        <a v-if="takeAway" class="button small" :href="`/x/${token}/${file.number}/${encodeURIComponent(file.name)}`" :aria-label="text.takeNamed(file.name)" download @click="emit('take')">{{ text.take }}</a>
+        <button v-if="file.look !== 'NONE'" class="button small" type="button" :aria-expanded="looking" :aria-label="looking ? `${text.fold}: ${file.name}` : `${text.look}: ${file.name}`" @click="toggle">{{ looking ? text.fold : text.look }}</button>
+        <a v-if="takeAway" class="button small" :href="`/x/${token}/${file.number}/${encodeURIComponent(file.name)}`" :aria-label="`${text.take}: ${file.name}`" download @click="emit('take')">{{ text.take }}</a>
       </span>
     </div>
     <div v-if="looking" class="look">

@@ -51,7 +51,7 @@ const at = (field: string) => problem.value?.at(field) ?? ''
         <h2>{{ t.who }}</h2>
         <p class="quiet">{{ t.whoHint }}</p>
         <label for="exchange-find">{{ t.findPerson }}</label>
-        <PeopleField id="exchange-find" :label="t.findPerson" @contact="(contact) => Object.assign(form, { name: contact.name, email: contact.email })" />
+        <PeopleField id="exchange-find" :label="t.findPerson" :placeholder="t.findPersonHint" @contact="(contact) => Object.assign(form, { name: contact.name, email: contact.email })" />
         <div class="two">
           <FieldBox id="exchange-name" v-slot="{ attrs }" :label="t.personName"><ElInput v-bind="attrs" v-model="form.name" /></FieldBox>
           <FieldBox id="exchange-email" v-slot="{ attrs }" :label="t.personEmail" :error="at('person') || at('people') || at('email')"><ElInput v-bind="attrs" v-model="form.email" type="email" /></FieldBox>
@@ -59,7 +59,7 @@ const at = (field: string) => problem.value?.at(field) ?? ''
       </section>
       <section>
         <h2>{{ t.rightsTitle }}</h2>
-        <RightsPart id="exchange-rights" v-model="form.rights" :error="at('putIn')" />
+        <RightsPart id="exchange-rights" titled v-model="form.rights" :error="at('putIn')" />
         <FieldBox v-if="form.rights.putIn" id="exchange-item" v-slot="{ attrs }" :label="t.item" :hint="t.itemHint" :error="at('item')"><ElInput v-bind="attrs" v-model="form.item" :placeholder="t.itemUsual" :maxlength="most.item.longest" /></FieldBox>
         <h2>{{ t.until }}</h2>
         <ElRadioGroup v-model="form.ends" :aria-label="t.until">

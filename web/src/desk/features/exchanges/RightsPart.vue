@@ -9,13 +9,13 @@ export interface Rights {
   asksFirst: boolean
 }
 const rights = defineModel<Rights>({ required: true })
-defineProps<{ id: string; error: string }>()
+defineProps<{ id: string; error: string; titled?: boolean }>()
 const t = text.exchanges
 </script>
 
 <template>
   <fieldset :aria-describedby="`${id}-error`">
-    <legend>{{ t.rights }}</legend>
+    <legend :class="{ 'hidden-text': titled }">{{ t.rights }}</legend>
     <ElCheckbox v-model="rights.putIn">{{ t.rightPutIn }}</ElCheckbox>
     <ElCheckbox v-model="rights.see">{{ t.rightSee }}</ElCheckbox>
     <ElCheckbox v-model="rights.takeAway">{{ t.rightTakeAway }}</ElCheckbox>

@@ -2,7 +2,10 @@ package oakbasket.server.exchange;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
 import oakbasket.core.exchange.ExchangeTerms;
+import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
@@ -146,20 +149,25 @@ class ExchangeController {
         Instant now = clock.instant();
         Instant begins = Typed.begin(typed.beginsOn(), typed.beginsAt(), settings.zone());
         LinkWindow window = days != null ? LinkWindow.ofDays(now, begins, days, settings.zone()) : new LinkWindow(now, begins, Typed.end(typed.endsOn(), typed.endsAt(), settings.zone()));
-        return new Exchanges.Sheet(Typed.text(typed.title()), Typed.text(typed.message()), person(typed.person()), Typed.text(typed.item()),
+        List<Fault> ofPerson = new ArrayList<>();
+        Person person = person(typed.person(), ofPerson);
+        return new Exchanges.Sheet(Typed.text(typed.title()), Typed.text(typed.message()), person, ofPerson, Typed.text(typed.item()),
                 new ExchangeTerms(typed.putIn(), typed.see(), typed.takeAway(), typed.asksFirst()), window, Typed.text(typed.passcode()).strip(), Typed.readableName(typed.name()), typed.byLetter());
     }
 
-    private static Person person(@Nullable ExchangePerson typed) {
-        if (typed == null) {
-            throw Problem.field("person", "exchange-person-missing");
+    /** @return null when something is wrong with it, which is then among the faults */
+    private static @Nullable Person person(@Nullable ExchangePerson typed, List<Fault> faults) {
+        if (typed == null || Typed.text(typed.email()).isBlank()) {
+            faults.add(Fault.of("person", "exchange-person-missing"));
+            return null;
         }
         try {
             MailAddress address = MailAddress.parse(Typed.text(typed.email()));
             String name = Typed.text(typed.name()).strip();
             return new Person(name.isEmpty() ? address.text().substring(0, address.text().lastIndexOf('@')) : name, address);
         } catch (FaultyValue fault) {
-            throw Problem.refused("fields").at(fault.at("person"));
+            faults.add(fault.at("person"));
+            return null;
         }
     }
 }

@@ -3,6 +3,7 @@ package oakbasket.server.exchange;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import oakbasket.core.compose.RoundPlan;
@@ -35,6 +36,7 @@ import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.ApplicationEventPublisher;
@@ -50,12 +52,13 @@ public class Exchanges {
     /**
      * What was typed of a new exchange.
      *
+     * @param person whose place it is; null where {@code ofPerson} says what is wrong with it
      * @param item what its person puts in, in the office's words; empty for the usual ones
      * @param passcode empty for none
      * @param name the readable part of its address; empty for none
      * @param byLetter whether its person is written to at once
      */
-    record Sheet(String title, String message, Person person, String item, ExchangeTerms terms, LinkWindow window, String passcode, String name, boolean byLetter) {
+    record Sheet(String title, String message, @Nullable Person person, List<Fault> ofPerson, String item, ExchangeTerms terms, LinkWindow window, String passcode, String name, boolean byLetter) {
     }
 
     /** Nothing is due there, so the day by which a round has to name something lies behind the longest life of a link. */
@@ -117,14 +120,16 @@ public class Exchanges {
      */
     long make(Sheet sheet, long account) {
         Instant now = clock.instant();
-        List<Fault> faults = ExchangeCheck.faults(new ExchangeCheck.Typed(sheet.title(), sheet.message(), sheet.terms(), sheet.window(), sheet.passcode()), now);
-        if (!faults.isEmpty()) {
+        List<Fault> faults = new ArrayList<>(sheet.ofPerson());
+        faults.addAll(ExchangeCheck.faults(new ExchangeCheck.Typed(sheet.title(), sheet.message(), sheet.terms(), sheet.window(), sheet.passcode()), now));
+        if (sheet.item().length() > ItemSpec.LONGEST_TITLE) {
+            faults.add(Fault.of("item", "longest", ItemSpec.LONGEST_TITLE));
+        }
+        Person person = sheet.person();
+        if (person == null || !faults.isEmpty()) {
             throw Problem.fields(faults);
         }
-        if (sheet.item().length() > ItemSpec.LONGEST_TITLE) {
-            throw Problem.field("item", "longest", ItemSpec.LONGEST_TITLE);
-        }
-        RoundSheet asked = roundOf(sheet, LocalDate.ofInstant(now, settings.zone()));
+        RoundSheet asked = roundOf(sheet, person, LocalDate.ofInstant(now, settings.zone()));
         RoundPlan plan = drafts.plan(asked);
         String passcode = links.passcodeHash(sheet.passcode());
         long made = transactions.durably(() -> {
@@ -141,11 +146,11 @@ public class Exchanges {
         return made;
     }
 
-    private RoundSheet roundOf(Sheet sheet, LocalDate today) {
+    private RoundSheet roundOf(Sheet sheet, Person person, LocalDate today) {
         String item = sheet.item().isBlank() ? words.of("exchange.item") : sheet.item().strip();
         return RoundSheetBuilder.builder().title(sheet.title().strip()).note(sheet.message().strip())
                 .items(List.of(RoundSheet.SheetItem.of(item, "", false, 1, ExchangeCheck.MOST_FILES_IN, List.of(), MOST_MEBIBYTES)))
-                .people(List.of(new RoundSheet.SheetPerson(sheet.person().name(), sheet.person().address().text()))).deadlineDate(today.plusDays(DEADLINE_DAYS).toString()).zone(settings.zone().getId())
+                .people(List.of(new RoundSheet.SheetPerson(person.name(), person.address().text()))).deadlineDate(today.plusDays(DEADLINE_DAYS).toString()).zone(settings.zone().getId())
                 .folderPattern(FOLDERS).namePattern(NAMES)
                 .letters(new RoundSheet.SheetLetters(false, true, false, true, false, List.of(), 5, 0, WorkingDays.Shift.EARLIER)).build();
     }

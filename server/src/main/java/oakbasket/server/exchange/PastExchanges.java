@@ -34,7 +34,7 @@ public class PastExchanges {
     /** Makes a place. */
     public Exchange make(long account, String title, String message, Person person, String item, ExchangeTerms terms) {
         LinkWindow window = LinkWindow.ofDays(clock.instant(), null, DAYS, settings.zone());
-        return table.byId(exchanges.make(new Exchanges.Sheet(title, message, person, item, terms, window, "", "", false), account)).orElseThrow();
+        return table.byId(exchanges.make(new Exchanges.Sheet(title, message, person, List.of(), item, terms, window, "", "", false), account)).orElseThrow();
     }
 
     /** Has its person accept the invitation. */

@@ -77,11 +77,11 @@ class DrawnFile {
         }
         try {
             if (!places.tryAcquire(WAIT_SECONDS, TimeUnit.SECONDS)) {
-                throw Problem.of(Problem.Kind.TOO_MANY, "too-many");
+                throw Problem.of(Problem.Kind.TOO_MANY, "too-many", 1);
             }
         } catch (InterruptedException stopped) {
             Thread.currentThread().interrupt();
-            throw Problem.of(Problem.Kind.TOO_MANY, "too-many");
+            throw Problem.of(Problem.Kind.TOO_MANY, "too-many", 1);
         }
         try {
             return mediaType.equals("application/pdf") ? pdf(file, page) : picture(file);
