@@ -3799,6 +3799,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/space": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["space"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/space/{of}/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["limitSpace"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/team": {
         parameters: {
             query?: never;
@@ -6586,6 +6618,24 @@ export interface components {
             code: string | null;
             email: string | null;
             password: string | null;
+        };
+        SpaceForm: {
+            /** Format: int64 */
+            mostMebibytes: number | null;
+        };
+        SpaceLine: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            most: number | null;
+            name: string;
+            /** @enum {string} */
+            of: "ROUND" | "USER" | "OFFICE";
+            /** Format: int32 */
+            percent: number;
+            /** Format: int64 */
+            used: number;
+            warns: boolean;
         };
         SpareCodes: {
             codes: string[];
@@ -15823,6 +15873,69 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["RoundSharing"];
                 };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    space: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SpaceLine"][];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    limitSpace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                of: "ROUND" | "USER" | "OFFICE";
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpaceForm"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem detail (RFC 9457) */
             default: {

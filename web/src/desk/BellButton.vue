@@ -50,7 +50,7 @@ const near = ref(false)
             <p class="quiet">{{ t.files(one.files) }}, {{ one.round }}</p>
           </li>
           <li v-for="one in rings!.takings" :key="`t${one.linkId}`">
-            <RouterLink :to="{ name: 'parcel', params: { id: one.parcelId } }" @click="open = false">{{ one.person || text.parcels.anybody }}</RouterLink> <span class="quiet">{{ dayAndTime(one.at) }}</span>
+            <RouterLink :to="{ name: one.exchange ? 'exchange' : 'parcel', params: { id: one.parcelId } }" @click="open = false">{{ one.person || text.parcels.anybody }}</RouterLink> <span class="quiet">{{ dayAndTime(one.at) }}</span>
             <p class="quiet">{{ t.took(one.files, one.parcel) }}</p>
           </li>
         </ul>

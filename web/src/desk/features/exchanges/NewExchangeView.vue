@@ -59,7 +59,7 @@ const at = (field: string) => problem.value?.at(field) ?? ''
       </section>
       <section>
         <h2>{{ t.rightsTitle }}</h2>
-        <RightsPart id="exchange-rights" titled v-model="form.rights" :error="at('putIn')" />
+        <RightsPart id="exchange-rights" v-model="form.rights" titled :error="at('putIn')" />
         <FieldBox v-if="form.rights.putIn" id="exchange-item" v-slot="{ attrs }" :label="t.item" :hint="t.itemHint" :error="at('item')"><ElInput v-bind="attrs" v-model="form.item" :placeholder="t.itemUsual" :maxlength="most.item.longest" /></FieldBox>
         <h2>{{ t.until }}</h2>
         <ElRadioGroup v-model="form.ends" :aria-label="t.until">

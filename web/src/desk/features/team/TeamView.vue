@@ -15,6 +15,7 @@ import { session } from '../../use-session'
 import { useSubmit } from '../../use-submit'
 import FieldBox from '../compose/FieldBox.vue'
 import LeaveDialog from './LeaveDialog.vue'
+import SpacePart from './SpacePart.vue'
 import TeamSettingsPart from './TeamSettingsPart.vue'
 
 type Member = Schemas['TeamMember']
@@ -121,6 +122,7 @@ async function hasLeft(name: string) {
         </form>
       </section>
       <TeamSettingsPart />
+      <SpacePart />
       <LeaveDialog v-if="leaving" :leaving="leaving" :others="here.filter((one) => one.member.id !== leaving!.member.id)" @close="leaving = undefined" @left="hasLeft" />
     </template>
   </div>

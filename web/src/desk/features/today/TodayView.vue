@@ -41,6 +41,7 @@ function target(one: Schemas['NeedsYou']) {
   if (['root-away', 'waiting', 'not-told'].includes(one.what)) return { name: one.what === 'root-away' ? 'setup' : 'journal' }
   if (one.what === 'changed-by-hand') return { name: 'folders', query: { show: 'hand' } }
   if (one.what === 'retention' || one.what === 'retention-soon') return { name: 'folders', query: { show: 'kept' } }
+  if (one.what === 'space-office' || one.what === 'space-user') return { name: 'team' }
   if (one.what === 'tray') return { name: 'tray' }
   if (one.what === 'prepared') return { name: 'sheet', params }
   const lists: Record<string, string> = { overdue: 'overdue', claimed: 'claimed', 'hand-over': 'handOver', 'walk-in': 'walkIns' }

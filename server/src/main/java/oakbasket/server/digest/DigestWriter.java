@@ -73,7 +73,7 @@ class DigestWriter {
         if (!took.isEmpty()) {
             text.append(words.of("digest.taken")).append('\n');
             took.forEach(one -> text.append(words.of("digest.taking", one.person().isEmpty() ? words.of("digest.anybody") : LinkAddress.plain(one.person()), AT.format(one.at().atZone(settings.zone())), one.files(),
-                    LinkAddress.plain(one.parcel()), links.base() + "/parcels/" + one.parcelId())).append('\n'));
+                    LinkAddress.plain(one.parcel()), links.base() + one.path())).append('\n'));
         }
         return words.of("digest.body", brand.name(), text.toString().strip(), left == 0 ? "" : words.of("digest.left", left), links.base());
     }

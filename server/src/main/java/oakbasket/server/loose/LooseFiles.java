@@ -11,6 +11,7 @@ import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicBoolean;
 import oakbasket.core.arrival.ScanVerdict;
 import oakbasket.core.filing.Place;
 import oakbasket.server.clock.MachineTime;
@@ -21,6 +22,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.scan.Scanner;
 import oakbasket.server.security.Hash;
 import oakbasket.server.security.SecretKeys;
+import oakbasket.server.space.Spaces;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.storage.Transactions;
@@ -49,11 +51,14 @@ public class LooseFiles {
     private static final String DESK = "desk";
     private static final Logger LOG = LoggerFactory.getLogger(LooseFiles.class);
 
+    private static final long NOBODY = 0;
+
     private final LooseTable table;
     private final LooseBytes bytes;
     private final ContentLook look;
     private final Scanner scanner;
     private final DiskPromises promises;
+    private final Spaces spaces;
     private final FileStore store;
     private final Roots roots;
     private final SecretKeys keys;
@@ -62,7 +67,8 @@ public class LooseFiles {
     private final Clock clock;
     private final MachineTime machine;
 
-    LooseFiles(LooseTable table, LooseBytes bytes, ContentLook look, Scanner scanner, DiskPromises promises, FileStore store, Roots roots, SecretKeys keys, Transactions transactions, LiveHub live, Clock clock, MachineTime machine) {
+    LooseFiles(LooseTable table, LooseBytes bytes, ContentLook look, Scanner scanner, DiskPromises promises, Spaces spaces, FileStore store, Roots roots, SecretKeys keys, Transactions transactions, LiveHub live, Clock clock, MachineTime machine) {
+        this.spaces = spaces;
         this.table = table;
         this.bytes = bytes;
         this.look = look;
@@ -113,7 +119,19 @@ public class LooseFiles {
         if (length < 0 || length > MOST_BYTES) {
             throw Problem.of(Problem.Kind.TOO_LARGE, "body-too-large", MOST_BYTES);
         }
-        long id = take(newId(), new Origin(LooseFile.Way.DESK, "", "", null, account), name, length, body, null);
+        String key = newId();
+        // What waits in the tray takes up room of the office alone, until it belongs to a round.
+        AtomicBoolean isRow = new AtomicBoolean();
+        spaces.take(null, NOBODY, key, length, isRow::get);
+        long id;
+        try {
+            id = take(key, new Origin(LooseFile.Way.DESK, "", "", null, account), name, length, body, null);
+            isRow.set(true);
+        } finally {
+            if (!isRow.get()) {
+                spaces.giveBack(key);
+            }
+        }
         tell();
         return id;
     }

@@ -15,6 +15,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicBoolean;
 import oakbasket.core.exchange.ExchangeCheck;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.naming.SafeName;
@@ -27,6 +28,7 @@ import oakbasket.server.review.FilesOnDisk;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.security.SecretKeys;
+import oakbasket.server.space.Spaces;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.upload.DiskPromises;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -56,11 +58,13 @@ public class ParcelFiles {
     private final LiveHub live;
     private final MachineTime machine;
     private final ParcelActTable acts;
+    private final Spaces spaces;
     private final Clock clock;
     private final Set<Long> writing = ConcurrentHashMap.newKeySet();
 
     ParcelFiles(ParcelTable parcels, ParcelFileTable table, ParcelBytes bytes, ReceivedFiles received, FilesOnDisk disk, DiskPromises promises, SecretKeys keys, Transactions transactions, LiveHub live, MachineTime machine,
-            ParcelActTable acts, Clock clock) {
+            ParcelActTable acts, Spaces spaces, Clock clock) {
+        this.spaces = spaces;
         this.acts = acts;
         this.clock = clock;
         this.parcels = parcels;
@@ -122,6 +126,22 @@ public class ParcelFiles {
                 throw one.bytes() < 1 ? Problem.refused("file-empty", one.name()) : Problem.of(Problem.Kind.TOO_LARGE, "body-too-large", ParcelCheck.MOST_BYTES);
             }
         }
+        // What is announced is a row at once, which the next sums know.
+        String key = "parcel " + parcel + " " + table.nextNumber(parcel);
+        AtomicBoolean isRow = new AtomicBoolean();
+        spaces.take(draft.roundId(), draft.roundId() == null ? draft.accountId() : null, key, wanted.stream().mapToLong(Announced::bytes).sum(), isRow::get);
+        try {
+            List<ParcelFile> made = announced(draft, there, wanted, account);
+            isRow.set(true);
+            return made;
+        } finally {
+            if (!isRow.get()) {
+                spaces.giveBack(key);
+            }
+        }
+    }
+
+    private List<ParcelFile> announced(Parcel draft, List<ParcelFile> there, List<Announced> wanted, long account) {
         Set<String> names = names(there);
         List<Long> ids = transactions.durably(() -> {
             int number = table.nextNumber(draft.id());
@@ -134,7 +154,7 @@ public class ParcelFiles {
             return made;
         });
         live.publish(LiveEvent.PARCELS);
-        return table.ofParcel(parcel).stream().filter(file -> ids.contains(file.id())).toList();
+        return table.ofParcel(draft.id()).stream().filter(file -> ids.contains(file.id())).toList();
     }
 
     /**

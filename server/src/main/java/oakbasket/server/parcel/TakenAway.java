@@ -17,6 +17,11 @@ public class TakenAway {
 
     /** What one person took of one parcel, or of an exchange. @param person empty where anybody could come */
     public record Taking(long parcelId, boolean exchange, String parcel, long linkId, String person, Instant at, int files) {
+
+        /** Where it is seen at the desk. */
+        public String path() {
+            return (exchange ? "/exchanges/" : "/parcels/") + parcelId;
+        }
     }
 
     /** As many files are looked at; who hands out more is told of the rest the next time. */

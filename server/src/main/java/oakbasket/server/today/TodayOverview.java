@@ -9,10 +9,12 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import oakbasket.core.identity.Identity;
+import oakbasket.core.quota.RoomOf;
 import oakbasket.core.round.RoundState;
 import oakbasket.core.standing.BasketList;
 import oakbasket.server.Settings;
@@ -31,6 +33,7 @@ import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.space.Spaces;
 import oakbasket.server.storage.Known;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.upload.RefusedUploads;
@@ -70,6 +73,7 @@ class TodayOverview {
     private final Submissions submissions;
     private final LinkList links;
     private final RefusedUploads refusals;
+    private final Spaces spaces;
     private final HeldFiles held;
     private final Roots roots;
     private final LooseFiles loose;
@@ -79,7 +83,7 @@ class TodayOverview {
     private final Settings settings;
     private final Clock clock;
 
-    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, Submissions submissions, LinkList links, RefusedUploads refusals, HeldFiles held, Roots roots, LooseFiles loose, Deliveries deliveries, Findings findings, AccountService accounts, Settings settings, Clock clock) {
+    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, Submissions submissions, LinkList links, RefusedUploads refusals, Spaces spaces, HeldFiles held, Roots roots, LooseFiles loose, Deliveries deliveries, Findings findings, AccountService accounts, Settings settings, Clock clock) {
         this.board = board;
         this.rounds = rounds;
         this.baskets = baskets;
@@ -87,6 +91,7 @@ class TodayOverview {
         this.submissions = submissions;
         this.links = links;
         this.refusals = refusals;
+        this.spaces = spaces;
         this.held = held;
         this.roots = roots;
         this.loose = loose;
@@ -107,7 +112,7 @@ class TodayOverview {
         List<JustIn> justIn = justIn(all, lastLook, now);
         LocalDate today = LocalDate.ofInstant(now, zone);
         return new Today(today, justIn, justIn.stream().filter(JustIn::unseen).mapToInt(JustIn::files).sum(),
-                needsYou(all, gathering, today), comingUp(gathering, today, zone), !all.isEmpty());
+                needsYou(all, gathering, today, signedIn.id()), comingUp(gathering, today, zone), !all.isEmpty());
     }
 
     private List<JustIn> justIn(List<Rounds.Head> all, Instant lastLook, Instant now) {
@@ -133,7 +138,7 @@ class TodayOverview {
         return arrived.stream().map(file -> Known.in(sendings, file.submissionId())).max(Comparator.naturalOrder()).orElseThrow();
     }
 
-    private List<NeedsYou> needsYou(List<Rounds.Head> all, List<Board.Judged> gathering, LocalDate today) {
+    private List<NeedsYou> needsYou(List<Rounds.Head> all, List<Board.Judged> gathering, LocalDate today, long account) {
         List<NeedsYou> needs = new ArrayList<>();
         held.perRound().forEach(lying -> needs.add(new NeedsYou(lying.waits() ? "unchecked" : "malware", lying.roundId(), lying.round(), lying.files(), List.of())));
         roots.all().stream().filter(root -> !roots.isThere(root.id())).forEach(root -> needs.add(new NeedsYou("root-away", 0, root.name(), 1, List.of())));
@@ -145,6 +150,7 @@ class TodayOverview {
         gathering.forEach(judged -> needs.addAll(needsYou(judged)));
         refusals.since(clock.instant().minus(RECENT)).forEach(refused -> needs.add(new NeedsYou(refused.noRoom() ? "no-room" : "link-full", refused.roundId(), refused.round(),
                 refused.links(), List.of())));
+        spaces.warnings(account).forEach(one -> needs.add(new NeedsYou("space-" + one.of().name().toLowerCase(Locale.ROOT), one.of() == RoomOf.ROUND ? one.id() : 0, one.name(), one.room().percent(), List.of())));
         links.ending(MOST_NAMES).forEach(ending -> needs.add(new NeedsYou("link-ends", ending.roundId(), ending.round(), ending.links(), ending.people())));
         retention(needs, today);
         add(needs, "changed-by-hand", findings.open());

@@ -20,12 +20,12 @@ public class RefusedUploads {
 
     private static final Duration AGAIN_AFTER = Duration.ofMinutes(1);
     private static final int MOST_REMEMBERED = 10_000;
-    private static final Set<String> FULL = Set.of("disk-full", "link-files", "link-total");
+    private static final Set<String> FULL = Set.of("disk-full", "space-full", "link-files", "link-total");
 
     /**
      * Uploads of a round that were refused.
      *
-     * @param noRoom whether the disk was full; else the link was
+     * @param noRoom whether the disk, or the room that may be taken up, was full; else the link was
      * @param links through how many links
      */
     public record Refused(long roundId, String round, boolean noRoom, int links) {

@@ -21,6 +21,7 @@ import oakbasket.server.round.Item;
 import oakbasket.server.security.Hash;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.SecretKeys;
+import oakbasket.server.space.Spaces;
 import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.Disk;
 import oakbasket.server.storage.FileStore;
@@ -56,12 +57,14 @@ public class Uploads {
     private final SecretKeys keys;
     private final Transactions transactions;
     private final DiskPromises promises;
+    private final Spaces spaces;
     private final Limits limits;
     private final Clock clock;
     private final Set<String> locked = ConcurrentHashMap.newKeySet();
 
     Uploads(UploadTable table, Arrivals arrivals, Settling settling, FileQuota quota, LinkQuota linkQuota, RefusedUploads refusals, FileStore store, Disk disk, DataFolder folder, UploadWriter writer, SecretKeys keys,
-            Transactions transactions, DiskPromises promises, Limits limits, Clock clock) {
+            Transactions transactions, DiskPromises promises, Spaces spaces, Limits limits, Clock clock) {
+        this.spaces = spaces;
         this.promises = promises;
         this.table = table;
         this.arrivals = arrivals;
@@ -111,6 +114,8 @@ public class Uploads {
             quota.take(destination, upload, () -> {
                 linkQuota.take(link, upload.id(), fileName, length);
                 linkQuota.rest(upload.id(), false);
+                room(link, upload.id(), length);
+                spaces.rest(upload.id());
                 promises.promise(upload.id(), link.id(), caller, length);
                 promises.rest(upload.id(), length);
                 writer.insert(upload);
@@ -167,12 +172,14 @@ public class Uploads {
                 linkQuota.take(link, upload.id(), fileName, length);
                 long missing = 0;
                 try {
+                    room(link, upload.id(), length);
                     promises.promise(upload.id(), link.id(), caller, length);
                     long offset = writer.write(upload, false, destination, body);
                     missing = length - offset;
                     return new Upload(upload.id(), upload.submissionId(), upload.itemId(), fileName, length, offset, Upload.State.OPEN, upload.touchedAt(), told.metadata());
                 } finally {
                     promises.rest(upload.id(), missing);
+                    spaces.rest(upload.id());
                     linkQuota.rest(upload.id(), missing == 0);
                 }
             });
@@ -185,8 +192,14 @@ public class Uploads {
         }
     }
 
+    /** Takes room in the round, of its owner and of the office. */
+    private void room(Link link, String id, long length) {
+        spaces.take(link.roundId(), null, id, length, () -> table.byId(id).filter(known -> known.state() != Upload.State.OPEN).isPresent());
+    }
+
     /** The sender never learned the address of this upload; what came of it must not turn up later beside a second try. */
     private void discard(String id) {
+        spaces.giveBack(id);
         try {
             store.leave(id);
         } catch (IOException problem) {
@@ -229,6 +242,7 @@ public class Uploads {
             }
             missing = upload.lengthBytes() - upload.offsetBytes();
             linkQuota.take(link, id, upload.fileName(), upload.lengthBytes());
+            room(link, id, upload.lengthBytes());
             promises.promise(id, link.id(), caller, missing);
             long offset = writer.write(upload, true, null, body);
             missing = upload.lengthBytes() - offset;
@@ -239,6 +253,7 @@ public class Uploads {
             throw refusals.noted(link, refused);
         } finally {
             promises.rest(id, missing);
+            spaces.rest(id);
             linkQuota.rest(id, missing == 0);
             locked.remove(id);
         }
@@ -255,6 +270,7 @@ public class Uploads {
                 throw Problem.conflict("received-already");
             }
             promises.rest(id, 0);
+            spaces.giveBack(id);
             linkQuota.rest(id, true);
             writer.forget(id);
             store.leave(id);
