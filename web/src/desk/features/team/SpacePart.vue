@@ -78,6 +78,9 @@ async function set(line: Line) {
 section {
   margin-top: 28px;
 }
+section > .quiet {
+  margin-bottom: 10px;
+}
 h2 {
   margin-bottom: 6px;
   font-size: 20px;

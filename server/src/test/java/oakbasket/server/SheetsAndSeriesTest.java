@@ -201,4 +201,11 @@ class SheetsAndSeriesTest {
     private long contact(String name, String email, String group) {
         return desk.post("/api/contacts", "{\"name\":\"" + name + "\",\"email\":\"" + email + "\",\"groups\":[\"" + group + "\"]}").json().path("contact").path("id").asLong();
     }
+
+    @Test
+    void aSeriesWithoutTermsIsNotReadAtAll() {
+        Http desk = Http.desk();
+        assertThat(desk.post("/api/series", "{}").status()).isEqualTo(400);
+        assertThat(desk.post("/api/series/preview", "{}").status()).isEqualTo(400);
+    }
 }

@@ -3,6 +3,7 @@ package oakbasket.server.series;
 import java.util.List;
 import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
+import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -47,18 +48,18 @@ class SeriesController {
     /** Says a recurrence rule in words and shows its next dates; stores nothing. */
     @PostMapping("/api/series/preview")
     SeriesRounds.SeriesPreview preview(@RequestBody PreviewSeries body) {
-        return series.preview(body.terms(), body.calendarId());
+        return series.preview(terms(body.terms()), body.calendarId());
     }
 
     @PostMapping("/api/series")
     @ResponseStatus(HttpStatus.CREATED)
     SeriesRounds.ListedSeries begin(@RequestBody BeginSeries body, @AuthenticationPrincipal Account account) {
-        return series.begin(body.roundId(), body.terms(), account.id());
+        return series.begin(body.roundId(), terms(body.terms()), account.id());
     }
 
     @PutMapping("/api/series/{id}")
     SeriesRounds.ListedSeries change(@PathVariable long id, @RequestBody ChangeSeries body) {
-        return series.change(id, body.version(), body.terms());
+        return series.change(id, body.version(), terms(body.terms()));
     }
 
     @PostMapping("/api/series/{id}/pause")
@@ -70,5 +71,12 @@ class SeriesController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void end(@PathVariable long id) {
         series.end(id);
+    }
+
+    private static SeriesRounds.SeriesTerms terms(SeriesRounds.@Nullable SeriesTerms typed) {
+        if (typed == null) {
+            throw Problem.unreadable("unreadable");
+        }
+        return typed;
     }
 }
