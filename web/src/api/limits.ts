@@ -117,6 +117,11 @@ export const limits = {
       least: -180
     }
   },
+  PasskeyMade: {
+    label: {
+      longest: 100
+    }
+  },
   Regroup: {
     group: {
       longest: 100

@@ -14,6 +14,7 @@ import PasswordCard from './PasswordCard.vue'
 import DigestCard from './DigestCard.vue'
 import PostCard from './PostCard.vue'
 import FactorCard from './FactorCard.vue'
+import PasskeysCard from './PasskeysCard.vue'
 import SessionsCard from './SessionsCard.vue'
 import { may } from '../../use-session'
 import RootsCard from './RootsCard.vue'
@@ -80,6 +81,7 @@ function addCalendar() {
     </section>
     <PasswordCard />
     <FactorCard />
+    <PasskeysCard />
     <SessionsCard />
     <section aria-labelledby="feed">
       <h2 id="feed">{{ t.feed }}</h2>

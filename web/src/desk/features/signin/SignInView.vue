@@ -6,6 +6,7 @@ import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
 import OakMark from '../../../shared/OakMark.vue'
 import { session } from '../../use-session'
+import { givePasskey, passkeysHere } from '../../passkeys'
 import { useSubmit } from '../../use-submit'
 
 const t = text.signin
@@ -29,11 +30,26 @@ const { problem, busy, submit } = useSubmit(async () => {
     code.value?.focus()
     return
   }
+  await enter()
+})
+
+async function enter() {
   const to = String(route.query.to ?? '/')
   await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/')
   // The button that had the keyboard is gone: as after any new page, the keyboard begins at the top, not behind a long list.
   document.getElementById('top')?.focus()
+}
+
+const { problem: passkeyProblem, busy: asking, submit: withPasskey } = useSubmit(async () => {
+  const offer = await desk.offerPasskeySignIn()
+  const answer = await givePasskey(offer.options)
+  nothing.value = answer === undefined
+  if (answer === undefined) return
+  session.value = await desk.passkeySignIn(offer.offer, answer)
+  await enter()
 })
+/** Whether no device gave a passkey, because there is none or somebody thought better of it. */
+const nothing = ref(false)
 </script>
 
 <template>
@@ -59,6 +75,10 @@ const { problem, busy, submit } = useSubmit(async () => {
     </div>
     <p v-if="problem && problem.errors.length === 0" class="error" role="alert">{{ problem.title }}. {{ problem.detail }}</p>
     <ElButton type="primary" native-type="submit" :disabled="busy">{{ first ? t.firstButton : t.button }}</ElButton>
+    <template v-if="!first && passkeysHere()">
+      <ElButton :disabled="asking" @click="withPasskey">{{ text.team.passkeySignIn }}</ElButton>
+      <p v-if="passkeyProblem || nothing" class="error" role="alert">{{ passkeyProblem ? `${passkeyProblem.title}. ${passkeyProblem.detail}` : text.team.passkeyNothing }}</p>
+    </template>
     <p v-if="!first"><RouterLink to="/forgotten">{{ text.team.forgotten }}</RouterLink></p>
     <p v-if="!first" class="quiet">{{ t.note }}</p>
   </form>

@@ -81,10 +81,6 @@ class ScreenshotsTest {
         desk.locator("tbody tr", new Page.LocatorOptions().setHasText("Reminder")).locator("button").nth(3).click();
         desk.locator(".sheet h2").waitFor();
         shoot(desk, "post");
-        desk.navigate(base + "/post/goes");
-        desk.locator("button.letter").filter(new Locator.FilterOptions().setHasText("Landowner")).first().click();
-        desk.locator(".sheet li").first().waitFor();
-        shoot(desk, "goes");
         desk.navigate(base + "/links?find=placement&by=PERSON");
         desk.locator("main tbody .name").first().click();
         desk.getByText("QR code").first().click();
@@ -112,6 +108,10 @@ class ScreenshotsTest {
         desk.getByText("Countersigned copies, winter planting").click();
         desk.locator("tbody tr").first().waitFor();
         shoot(desk, "parcel");
+        desk.navigate(base + "/exchanges");
+        desk.getByText("Boundary deed, Oakley weir").click();
+        desk.locator(".table li").first().waitFor();
+        shoot(desk, "exchange");
     }
 
     private static void shoot(Page page, String name) {

@@ -44,6 +44,16 @@ class GuessingTest {
         app.close();
     }
 
+    @Test
+    void passkeysAreTriedNoMoreOftenThanPasswords() {
+        Http guesser = new Http("http://127.0.0.1:" + port);
+        guesser.get("/api/session");
+        for (int n = 0; n < 10; n++) {
+            assertThat(guesser.post("/api/session/passkey", "{\"offer\":\"x\",\"answer\":\"{}\"}").problem()).isEqualTo("passkey-over");
+        }
+        assertThat(guesser.post("/api/session/passkey", "{\"offer\":\"x\",\"answer\":\"{}\"}").status()).isEqualTo(429);
+    }
+
     /** Its own application, whose counts no other test needs. */
     @Test
     void whoeverNeedsNoSignInIsCountedAndSigningInIsNot() {

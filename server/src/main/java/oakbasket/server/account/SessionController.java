@@ -17,6 +17,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.Needs;
 import oakbasket.server.web.Caller;
+import oakbasket.server.web.PublicAddress;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.http.HttpHeaders;
@@ -58,6 +59,10 @@ class SessionController {
     record SignIn(@Nullable String email, @Nullable String password, @Nullable String code) {
     }
 
+    /** What a device signed. @param answer as WebAuthn has it, in JSON */
+    record PasskeySigned(@Nullable String offer, @Nullable String answer) {
+    }
+
     record NewPassword(@Nullable String present, @Nullable String password) {
     }
 
@@ -76,14 +81,16 @@ class SessionController {
     private final KnownBrowsers browsers;
     private final CookieCsrfTokenRepository csrfTokens;
     private final SecondFactor factors;
+    private final Passkeys passkeys;
     private final PermittedActs permitted;
     private final ApplicationEventPublisher events;
 
     SessionController(AccountService accounts, AccountContexts contexts, AccountSessions sessions, Limits limits, Settings settings, KnownBrowsers browsers,
-            CookieCsrfTokenRepository csrfTokens, SecondFactor factors, PermittedActs permitted, ApplicationEventPublisher events, Brand brand) {
+            CookieCsrfTokenRepository csrfTokens, SecondFactor factors, Passkeys passkeys, PermittedActs permitted, ApplicationEventPublisher events, Brand brand) {
         this.brand = brand;
         this.events = events;
         this.factors = factors;
+        this.passkeys = passkeys;
         this.permitted = permitted;
         this.browsers = browsers;
         this.csrfTokens = csrfTokens;
@@ -132,6 +139,28 @@ class SessionController {
         if (browser.isEmpty()) {
             remember(response, browsers.mark(account));
         }
+        events.publishEvent(new SignIns(entered.id(), entered.name(), Caller.address(request), SignIns.What.IN));
+        return enter(entered, request, response);
+    }
+
+    /** What a device is asked to sign by whoever wants to come in with a passkey. */
+    @PostMapping("/api/session/passkey-offer")
+    Passkeys.Offer offerPasskeySignIn(HttpServletRequest request) {
+        return passkeys.offerSigning(PublicAddress.of(settings, request));
+    }
+
+    /** Signs in with a passkey, which is two factors at once: something one has, and that it knows who holds it. */
+    @PostMapping("/api/session/passkey")
+    Session passkeySignIn(@RequestBody PasskeySigned body, HttpServletRequest request, HttpServletResponse response) {
+        limits.count(Limits.Kind.SIGN_IN, Caller.of(request));
+        Account entered;
+        try {
+            entered = passkeys.signedBy(PublicAddress.of(settings, request), text(body.offer()), text(body.answer()));
+        } catch (Problem refused) {
+            events.publishEvent(new SignIns(0, "", Caller.address(request), SignIns.What.REFUSED));
+            throw refused;
+        }
+        limits.giveBack(Limits.Kind.SIGN_IN, Caller.of(request));
         events.publishEvent(new SignIns(entered.id(), entered.name(), Caller.address(request), SignIns.What.IN));
         return enter(entered, request, response);
     }

@@ -23,6 +23,7 @@ import oakbasket.core.recurrence.Series;
 import oakbasket.core.reminder.ReminderPlan;
 import oakbasket.core.reminder.ReminderStep;
 import oakbasket.core.round.ItemSpec;
+import oakbasket.core.team.PasskeyTerms;
 
 /** Writes the limits that the core holds into the API description, from where the desk takes them. */
 final class ApiLimits {
@@ -43,6 +44,7 @@ final class ApiLimits {
             Map.entry("TermsForm", Map.of("name", ReadableName.LONGEST)),
             Map.entry("SeriesTerms", Map.of("rule", Recurrence.LONGEST_RULE)),
             Map.entry("ParcelSheet", Map.of("title", ParcelCheck.LONGEST_TITLE, "message", ParcelCheck.LONGEST_MESSAGE, "passcode", Passcode.LONGEST, "name", ReadableName.LONGEST)),
+            Map.entry("PasskeyMade", Map.of("label", PasskeyTerms.LONGEST_LABEL)),
             Map.entry("ExchangeSheet", Map.of("title", ExchangeCheck.LONGEST_TITLE, "message", ExchangeCheck.LONGEST_MESSAGE, "item", ItemSpec.LONGEST_TITLE, "passcode", Passcode.LONGEST, "name", ReadableName.LONGEST)));
 
     private static final Map<String, Map<String, Span>> NUMBERS = Map.of(

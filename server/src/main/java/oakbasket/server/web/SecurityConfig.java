@@ -36,7 +36,7 @@ class SecurityConfig {
                         .requestMatchers(SENDER_SIDE).permitAll()
                         .requestMatchers(GET, PAGES).permitAll()
                         .requestMatchers(HEAD, PAGES).permitAll()
-                        .requestMatchers("/api/session", "/api/first-account", "/api/joining", "/api/joining/look", "/api/password-reset", "/actuator/health/**").permitAll()
+                        .requestMatchers("/api/session", "/api/session/passkey", "/api/session/passkey-offer", "/api/first-account", "/api/joining", "/api/joining/look", "/api/password-reset", "/actuator/health/**").permitAll()
                         .anyRequest().authenticated())
                 .csrf(csrf -> csrf.spa().csrfTokenRepository(csrfTokens).ignoringRequestMatchers(SENDER_SIDE))
                 .securityContext(context -> context.securityContextRepository(contexts))
