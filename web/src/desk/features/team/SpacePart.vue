@@ -12,7 +12,7 @@ type Line = Schemas['SpaceLine']
 const t = text.team
 const MEBIBYTE = 1024 * 1024
 const SHOWN_ROUNDS = 20
-const { value: lines, load } = useRead(['space'], desk.space, { fresh: true })
+const { value: lines, load } = useRead(['space'], desk.space, { fresh: true, on: (event) => event.type === 'team' })
 const typed = reactive(new Map<string, number | undefined>())
 const problems = reactive(new Map<string, string>())
 const every = ref(false)

@@ -56,7 +56,7 @@ class TeamJourneysTest extends Journey {
     }
 
     private static Locator row(Page desk, String name) {
-        return desk.locator("table tbody tr").filter(new Locator.FilterOptions().setHasText(name));
+        return desk.locator("table").first().locator("tbody tr").filter(new Locator.FilterOptions().setHasText(name));
     }
 
     @Test

@@ -118,4 +118,16 @@ class AuditTest {
     private static void change(Path data, String sql) {
         JdbcClient.create(new org.springframework.jdbc.datasource.DriverManagerDataSource("jdbc:h2:file:" + data.resolve("db/oak-basket").toAbsolutePath(), "sa", "")).sql(sql).update();
     }
+
+    @Test
+    void whatPeopleOutsideTakeAwayIsWrittenTooWhatGoesTogetherOnce() {
+        TestParcel parcel = new TestParcel().person("Ed Outside").file("plan of ed.txt", "plan".getBytes(StandardCharsets.UTF_8)).file("map of ed.txt", "map".getBytes(StandardCharsets.UTF_8)).handOut();
+        TestParcel.Taker ed = parcel.taker("Ed Outside");
+        assertThat(ed.take(1, "plan of ed.txt").status()).isEqualTo(200);
+        assertThat(ed.all().status()).isEqualTo(200);
+        List<JsonNode> took = Waiting.until(() -> entries("kind=TOOK&find=Ed+Outside"), found -> found.size() >= 2);
+        assertThat(took).extracting(entry -> entry.path("words").asString() + ": " + entry.path("subject").asString()).containsExactlyInAnyOrder(
+                "took away what was handed out: " + parcel.sheet.path("title").asString() + ": plan of ed.txt", "took away what was handed out: " + parcel.sheet.path("title").asString() + ": 2 files");
+        assertThat(took).allMatch(entry -> entry.path("who").asString().equals("Ed Outside") && !entry.path("caller").asString().isEmpty());
+    }
 }

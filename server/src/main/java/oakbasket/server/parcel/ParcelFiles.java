@@ -272,6 +272,11 @@ public class ParcelFiles {
         return table.takenBack(parcel);
     }
 
+    /** What a file is called, also when it is gone. */
+    public String name(long id) {
+        return table.byId(id).map(ParcelFile::fileName).orElse("");
+    }
+
     /** Whether a file still lies where it can be taken away. */
     public boolean lies(long id) {
         return table.byId(id).filter(file -> file.takenBackAt() == null).isPresent();

@@ -17,6 +17,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 
 /** Counts what is taken away, by person and file. */
@@ -48,11 +49,13 @@ public class PickUps {
     private final PickUpTable table;
     private final Transactions transactions;
     private final LiveHub live;
+    private final ApplicationEventPublisher events;
     private final Clock clock;
     /** Deciding and noting go together for one link; a stripe of locks keeps that from growing. */
     private final Object[] locks = Stream.generate(Object::new).limit(64).toArray();
 
-    PickUps(PickUpTable table, Transactions transactions, LiveHub live, Clock clock) {
+    PickUps(PickUpTable table, Transactions transactions, LiveHub live, ApplicationEventPublisher events, Clock clock) {
+        this.events = events;
         this.table = table;
         this.transactions = transactions;
         this.live = live;
@@ -86,10 +89,11 @@ public class PickUps {
         }
 
         private void keep() {
-            boolean whole = note(this);
+            List<Long> whole = note(this);
             left.clear();
-            if (whole) {
+            if (!whole.isEmpty()) {
                 live.publish(LiveEvent.PARCELS);
+                events.publishEvent(new TakenOutside(link, whole, caller));
             }
         }
 
@@ -135,22 +139,24 @@ public class PickUps {
         return rows.stream().collect(Collectors.groupingBy(PickUpTable.Row::fileId, LinkedHashMap::new, Collectors.mapping(PickUpTable.Row::before, Collectors.toList())));
     }
 
-    /** Whether a file became whole. */
-    private boolean note(Run run) {
+    /** Notes what left. @return the files that became whole by it */
+    private List<Long> note(Run run) {
         Instant now = clock.instant();
         synchronized (lock(run.link)) {
             return transactions.quickly(() -> {
                 Map<Long, List<PickUpRule.Before>> before = run.known.keySet().containsAll(run.left.stream().map(Left::fileId).toList()) ? Map.of()
                         : before(run.link, run.left.stream().map(Left::fileId).distinct().map(run.asked::get).toList());
-                boolean any = false;
+                List<Long> whole = new ArrayList<>();
                 for (Left one : run.left) {
                     Asked asked = java.util.Objects.requireNonNull(run.asked.get(one.fileId()));
                     long id = run.known.computeIfAbsent(one.fileId(), file -> PickUpRule.decide(before.getOrDefault(file, List.of()), asked.from(), run.caller, null, now) instanceof PickUpRule.GoesOn goesOn
                             ? goesOn.id() : table.insert(run.link, file, run.caller, now));
                     Taken taken = Taken.read(table.taken(id)).with(one.from(), one.to());
-                    any |= table.update(id, taken.written(), now, taken.whole(asked.file().sizeBytes()));
+                    if (table.update(id, taken.written(), now, taken.whole(asked.file().sizeBytes()))) {
+                        whole.add(one.fileId());
+                    }
                 }
-                return any;
+                return whole;
             });
         }
     }

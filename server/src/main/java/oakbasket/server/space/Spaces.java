@@ -168,7 +168,7 @@ public class Spaces {
         Sums lying = sums(clock.instant(), Duration.ZERO);
         List<Taken> all = new ArrayList<>();
         all.add(taken(RoomOf.OFFICE, 0, "", lying.office()));
-        all.addAll(accounts.members().stream().map(member -> taken(RoomOf.USER, member.id(), member.name(), lying.users().getOrDefault(member.id(), 0L))).sorted(FULLEST).toList());
+        all.addAll(accounts.members().stream().filter(member -> member.endedAt() == null || lying.users().getOrDefault(member.id(), 0L) > 0).map(member -> taken(RoomOf.USER, member.id(), member.name(), lying.users().getOrDefault(member.id(), 0L))).sorted(FULLEST).toList());
         all.addAll(table.titles().entrySet().stream().map(round -> taken(RoomOf.ROUND, round.getKey(), round.getValue(), lying.rounds().getOrDefault(round.getKey(), 0L)))
                 .filter(one -> one.room().usedBytes() > 0 || one.room().mostBytes() != null).sorted(FULLEST).toList());
         return all;
