@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { UploadFile } from 'element-plus'
 import { computed } from 'vue'
 import { desk, type ExchangeInFull, type LyingFile } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
@@ -11,6 +10,7 @@ import FindBox from '../../fields/FindBox.vue'
 import FoldedPart from '../../fields/FoldedPart.vue'
 import { say, sayProblem } from '../../say'
 import { may } from '../../use-session'
+import { findReceived, gatherChosen, type PickChoice } from '../parcels/use-picking'
 import { useUploads } from '../parcels/use-uploads'
 
 /** What lies there for the person: put in here, picked among what came in, or taken back. */
@@ -20,26 +20,7 @@ const t = text.exchanges
 const p = text.parcels
 const id = props.full.exchange.id
 const { under, take, drop } = useUploads(id, async () => (await desk.exchange(id)).files, () => emit('changed'), (problem: ApiProblem) => sayProblem(problem))
-let gathered: File[] = []
-
-/** The library tells of files one by one; those chosen together are announced together. */
-function chosen(file: UploadFile) {
-  if (!file.raw) return
-  if (gathered.length === 0) setTimeout(() => { const files = gathered; gathered = []; void take(files, props.full.files) }, 0)
-  gathered.push(file.raw)
-}
-
-interface Choice {
-  key: string
-  id: number
-  name: string
-  detail: string
-}
-
-async function find(words: string): Promise<Choice[]> {
-  const page = await desk.folder({ find: words, root: 1, path: '' } as Parameters<typeof desk.folder>[0])
-  return page.rows.filter((row) => row.fileId !== null && !row.copy && !row.folder).slice(0, 20).map((row) => ({ key: String(row.fileId), id: row.fileId!, name: row.name, detail: [row.person, row.item].filter(Boolean).join(', ') }))
-}
+const chosen = gatherChosen((files) => void take(files, props.full.files))
 
 async function work(what: () => Promise<unknown>) {
   try {
@@ -50,7 +31,7 @@ async function work(what: () => Promise<unknown>) {
   emit('changed')
 }
 
-const pick = (choice: Choice) => work(() => desk.pickFiles(id, [choice.id]))
+const pick = (choice: PickChoice) => work(() => desk.pickFiles(id, [choice.id]))
 const putBack = (file: LyingFile) => work(() => desk.putFileBack(id, file.id))
 const takeBack = (file: LyingFile) => work(async () => {
   drop(file.id)
@@ -85,7 +66,7 @@ const nobodySees = computed(() => !props.full.exchange.see && !props.full.exchan
     <template v-if="may('HAND_OUT')">
       <ElUpload class="put" drag multiple :auto-upload="false" :show-file-list="false" :on-change="chosen"><strong>{{ t.put }}</strong> <span class="quiet">{{ t.putHint }}</span></ElUpload>
       <label :for="`pick-${id}`">{{ t.pick }}</label>
-      <FindBox :id="`pick-${id}`" v-slot="{ choice }" :label="t.pick" :placeholder="p.pickHint" :none="p.pickNone" :find="find" @pick="pick">{{ choice.name }} <span class="quiet">{{ choice.detail }}</span></FindBox>
+      <FindBox :id="`pick-${id}`" v-slot="{ choice }" :label="t.pick" :placeholder="p.pickHint" :none="p.pickNone" :find="findReceived" @pick="pick">{{ choice.name }} <span class="quiet">{{ choice.detail }}</span></FindBox>
       <FoldedPart v-if="full.takenBack.length > 0" :label="t.takenBack">
         <ul>
           <li v-for="file in full.takenBack" :key="file.id"><PlainName class="mono" :name="file.name" /><ElButton size="small" :aria-label="t.putBackNamed(file.name)" @click="putBack(file)">{{ t.putBack }}</ElButton></li>

@@ -6,12 +6,12 @@ import { limits } from '../../../api/limits'
 import { text } from '../../../text/desk'
 import DateField from '../../fields/DateField.vue'
 import FoldedPart from '../../fields/FoldedPart.vue'
-import TimeField from '../../fields/TimeField.vue'
 import PeopleField from '../../PeopleField.vue'
 import { say } from '../../say'
 import { useSubmit } from '../../use-submit'
 import FieldBox from '../compose/FieldBox.vue'
 import { OFFERED_DAYS } from '../links/renewals'
+import WindowFields from '../parcels/WindowFields.vue'
 import RightsPart from './RightsPart.vue'
 
 /** A new place for one person outside. */
@@ -62,22 +62,7 @@ const at = (field: string) => problem.value?.at(field) ?? ''
         <RightsPart id="exchange-rights" v-model="form.rights" titled :error="at('putIn')" />
         <FieldBox v-if="form.rights.putIn" id="exchange-item" v-slot="{ attrs }" :label="t.item" :hint="t.itemHint" :error="at('item')"><ElInput v-bind="attrs" v-model="form.item" :placeholder="t.itemUsual" :maxlength="most.item.longest" /></FieldBox>
         <h2>{{ t.until }}</h2>
-        <ElRadioGroup v-model="form.ends" :aria-label="t.until">
-          <ElRadio value="days">{{ p.window.days }}</ElRadio>
-          <ElRadio value="until">{{ p.window.until }}</ElRadio>
-        </ElRadioGroup>
-        <div class="row">
-          <template v-if="form.ends === 'days'">
-            <ElInputNumber v-model="form.days" class="days" :min="most.days.least" :max="most.days.most" :controls="false" :aria-label="p.days" :aria-invalid="!!at('days')" aria-describedby="exchange-ends-error" />
-            <ElButton v-for="days in OFFERED_DAYS" :key="days" size="small" :aria-pressed="form.days === days" @click="form.days = days">{{ p.day(days) }}</ElButton>
-          </template>
-          <template v-else>
-            <DateField v-model="form.endsOn" :label="p.endsOn" :aria-invalid="!!at('ends')" aria-describedby="exchange-ends-error" />
-            <span>{{ p.endsAt }}</span>
-            <TimeField v-model="form.endsAt" class="time" :label="p.endsAt" />
-          </template>
-        </div>
-        <p id="exchange-ends-error" class="error" role="alert">{{ at('days') || at('ends') }}</p>
+        <WindowFields id="exchange" v-model="form" :label="t.until" :error="at('days') || at('ends')" :wrong-days="!!at('days')" />
         <FoldedPart :label="t.moreTerms">
           <div class="two">
             <FieldBox id="exchange-begins" :label="p.beginsOn" :error="at('begins')"><template #default="{ attrs }"><DateField v-bind="attrs" v-model="form.beginsOn" /></template></FieldBox>
@@ -118,18 +103,6 @@ h2 {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 6px 18px;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 12px;
-  align-items: center;
-}
-.days {
-  width: 76px;
-}
-.time {
-  width: 110px;
 }
 footer {
   grid-column: 1 / -1;

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { UploadFile } from 'element-plus'
 import { computed, onMounted, onUnmounted } from 'vue'
 import { desk, type ParcelInFull } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
@@ -8,6 +7,7 @@ import { sizeWords } from '../../../shared/size'
 import { text } from '../../../text/desk'
 import FindBox from '../../fields/FindBox.vue'
 import { sayProblem } from '../../say'
+import { findReceived, gatherChosen, type PickChoice } from './use-picking'
 import { useUploads } from './use-uploads'
 
 /** The files of a draft: put in here, or picked among those that came in. */
@@ -15,28 +15,9 @@ const props = defineProps<{ full: ParcelInFull; error: string }>()
 const emit = defineEmits<{ changed: [] }>()
 const t = text.parcels
 const { under, take, drop } = useUploads(props.full.parcel.id, async () => (await desk.parcel(props.full.parcel.id)).files, () => emit('changed'), (problem: ApiProblem) => sayProblem(problem))
-let gathered: File[] = []
+const chosen = gatherChosen((files) => void take(files, props.full.files))
 
-/** The library tells of files one by one; those chosen together are announced together. */
-function chosen(file: UploadFile) {
-  if (!file.raw) return
-  if (gathered.length === 0) setTimeout(() => { const files = gathered; gathered = []; void take(files, props.full.files) }, 0)
-  gathered.push(file.raw)
-}
-
-interface Choice {
-  key: string
-  id: number
-  name: string
-  detail: string
-}
-
-async function find(words: string): Promise<Choice[]> {
-  const page = await desk.folder({ find: words, root: 1, path: '' } as Parameters<typeof desk.folder>[0])
-  return page.rows.filter((row) => row.fileId !== null && !row.copy && !row.folder).slice(0, 20).map((row) => ({ key: String(row.fileId), id: row.fileId!, name: row.name, detail: [row.person, row.item].filter(Boolean).join(', ') }))
-}
-
-async function pick(choice: Choice) {
+async function pick(choice: PickChoice) {
   try {
     await desk.pickFiles(props.full.parcel.id, [choice.id])
     emit('changed')
@@ -73,7 +54,7 @@ onUnmounted(() => window.removeEventListener('beforeunload', stay))
     </ElUpload>
     <div class="pick">
       <label for="parcel-pick">{{ t.pick }}</label>
-      <FindBox id="parcel-pick" v-slot="{ choice }" :label="t.pick" :placeholder="t.pickHint" :none="t.pickNone" :find="find" @pick="pick">{{ choice.name }} <span class="quiet">{{ choice.detail }}</span></FindBox>
+      <FindBox id="parcel-pick" v-slot="{ choice }" :label="t.pick" :placeholder="t.pickHint" :none="t.pickNone" :find="findReceived" @pick="pick">{{ choice.name }} <span class="quiet">{{ choice.detail }}</span></FindBox>
     </div>
     <p v-if="error" class="error" role="alert">{{ error }}</p>
     <ul v-if="full.files.length > 0">

@@ -7,8 +7,8 @@ import TimeField from '../../fields/TimeField.vue'
 import ChoiceField from '../../fields/ChoiceField.vue'
 import { choices } from '../../fields/choices'
 import FieldBox from '../compose/FieldBox.vue'
-import { OFFERED_DAYS } from '../links/renewals'
 import type { ParcelForm } from './parcel-form'
+import WindowFields from './WindowFields.vue'
 
 /** Until when and how a parcel can be taken away. */
 const form = defineModel<ParcelForm>({ required: true })
@@ -19,22 +19,7 @@ const most = limits.ParcelSheet
 
 <template>
   <div class="terms">
-    <ElRadioGroup v-model="form.ends" :aria-label="t.until">
-      <ElRadio value="days">{{ t.window.days }}</ElRadio>
-      <ElRadio value="until">{{ t.window.until }}</ElRadio>
-    </ElRadioGroup>
-    <div class="row">
-      <template v-if="form.ends === 'days'">
-        <ElInputNumber v-model="form.days" class="days" :min="most.days.least" :max="most.days.most" :controls="false" :aria-label="t.days" :aria-invalid="!!errorAt('days')" aria-describedby="parcel-ends-error" />
-        <ElButton v-for="days in OFFERED_DAYS" :key="days" size="small" :aria-pressed="form.days === days" @click="form.days = days">{{ t.day(days) }}</ElButton>
-      </template>
-      <template v-else>
-        <DateField v-model="form.endsOn" :label="t.endsOn" :aria-invalid="!!errorAt('ends')" aria-describedby="parcel-ends-error" />
-        <span>{{ t.endsAt }}</span>
-        <TimeField v-model="form.endsAt" class="time" :label="t.endsAt" />
-      </template>
-    </div>
-    <p id="parcel-ends-error" class="error" role="alert">{{ errorAt('days') || errorAt('ends') }}</p>
+    <WindowFields id="parcel" v-model="form" :label="t.until" :error="errorAt('days') || errorAt('ends')" :wrong-days="!!errorAt('days')" />
 
     <fieldset>
       <legend>{{ t.reminders }}</legend>
