@@ -48,9 +48,13 @@ class GuessingTest {
     void passkeysAreTriedNoMoreOftenThanPasswords() {
         Http guesser = new Http("http://127.0.0.1:" + port);
         guesser.get("/api/session");
-        for (int n = 0; n < 10; n++) {
-            assertThat(guesser.post("/api/session/passkey", "{\"offer\":\"x\",\"answer\":\"{}\"}").problem()).isEqualTo("passkey-over");
+        for (String said : List.of("", "{}", "[]", "null", "{\"id\":\"x\",\"rawId\":\"x\",\"type\":\"public-key\",\"response\":{\"authenticatorData\":\"AA\",\"clientDataJSON\":\"AA\",\"signature\":\"AA\"}}")) {
+            String offer = guesser.post("/api/session/passkey-offer", "").json().path("offer").asString();
+            String answer = Http.JSON.createObjectNode().put("offer", offer).put("answer", said).toString();
+            assertThat(guesser.post("/api/session/passkey", answer).problem()).as(said).isEqualTo("passkey-wrong");
+            assertThat(guesser.post("/api/session/passkey", answer).problem()).as("an offer is taken once").isEqualTo("passkey-over");
         }
+        assertThat(guesser.get("/api/session").json().path("signedIn").asBoolean()).isFalse();
         assertThat(guesser.post("/api/session/passkey", "{\"offer\":\"x\",\"answer\":\"{}\"}").status()).isEqualTo(429);
     }
 

@@ -208,4 +208,14 @@ class TeamTest {
         assertThat(other.get("/api/rounds").status()).isEqualTo(401);
         assertThat(one.desk.get("/api/rounds").status()).isEqualTo(200);
     }
+
+    /** Whoever changes what they sign in with is told, so that they notice when it was somebody else at their desk. */
+    @Test
+    void aPasswordThatItsOwnerChangesIsToldByLetter() {
+        TestTeam one = TestTeam.of(Role.READER);
+        assertThat(one.desk.post("/api/session/password", "{\"present\":\"wrong one\",\"password\":\"another long password\"}").status()).isEqualTo(422);
+        assertThat(one.desk.post("/api/session/password", "{\"present\":\"" + RunningApp.PASSWORD + "\",\"password\":\"another long password\"}").status()).isEqualTo(204);
+        Waiting.until(() -> Outbox.to(one.account.email()).size(), size -> size > 0);
+        assertThat(Outbox.to(one.account.email())).singleElement().satisfies(mail -> assertThat(Outbox.text(mail)).contains("You changed your password").doesNotContain("another long password"));
+    }
 }

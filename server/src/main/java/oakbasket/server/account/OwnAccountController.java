@@ -8,6 +8,7 @@ import oakbasket.server.qr.QrPicture;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.Needs;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -55,8 +56,10 @@ class OwnAccountController {
     private final AccountService accounts;
     private final AccountSessions sessions;
     private final Limits limits;
+    private final ApplicationEventPublisher events;
 
-    OwnAccountController(SecondFactor factors, AccountService accounts, AccountSessions sessions, Limits limits) {
+    OwnAccountController(SecondFactor factors, AccountService accounts, AccountSessions sessions, Limits limits, ApplicationEventPublisher events) {
+        this.events = events;
         this.factors = factors;
         this.accounts = accounts;
         this.sessions = sessions;
@@ -80,7 +83,9 @@ class OwnAccountController {
     SpareCodes beginFactor(@RequestBody FactorConfirmed confirmed, @AuthenticationPrincipal Account account) {
         return guarded(account, () -> {
             accounts.checkPassword(account, text(confirmed.password()));
-            return new SpareCodes(factors.begin(account, text(confirmed.offer()), text(confirmed.code())));
+            SpareCodes codes = new SpareCodes(factors.begin(account, text(confirmed.offer()), text(confirmed.code())));
+            events.publishEvent(new SignInChange(account, SignInChange.What.CODE_ASKED));
+            return codes;
         });
     }
 
@@ -90,6 +95,7 @@ class OwnAccountController {
         return guarded(account, () -> {
             accounts.checkPassword(account, text(ended.password()));
             factors.end(account);
+            events.publishEvent(new SignInChange(account, SignInChange.What.CODE_ENDED));
             return factor(account);
         });
     }

@@ -8,6 +8,7 @@ import oakbasket.server.security.Limits;
 import oakbasket.server.security.Needs;
 import oakbasket.server.web.PublicAddress;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -35,8 +36,10 @@ class PasskeyController {
     private final AccountService accounts;
     private final Limits limits;
     private final Settings settings;
+    private final ApplicationEventPublisher events;
 
-    PasskeyController(Passkeys passkeys, AccountService accounts, Limits limits, Settings settings) {
+    PasskeyController(Passkeys passkeys, AccountService accounts, Limits limits, Settings settings, ApplicationEventPublisher events) {
+        this.events = events;
         this.passkeys = passkeys;
         this.accounts = accounts;
         this.limits = limits;
@@ -63,12 +66,14 @@ class PasskeyController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void keepPasskey(@RequestBody PasskeyMade made, @AuthenticationPrincipal Account account, HttpServletRequest request) {
         passkeys.keep(account, PublicAddress.of(settings, request), text(made.offer()), text(made.label()), text(made.answer()));
+        events.publishEvent(new SignInChange(account, SignInChange.What.PASSKEY_ADDED));
     }
 
     @DeleteMapping("/api/passkeys/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void removePasskey(@PathVariable long id, @AuthenticationPrincipal Account account) {
         passkeys.remove(account, id);
+        events.publishEvent(new SignInChange(account, SignInChange.What.PASSKEY_ENDED));
     }
 
     private static String text(@Nullable String given) {

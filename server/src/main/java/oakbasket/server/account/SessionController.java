@@ -184,6 +184,7 @@ class SessionController {
         accounts.changePassword(account, text(body.present()), text(body.password()));
         limits.giveBack(Limits.Kind.KNOWN_BROWSER, who);
         sessions.endOthers(account.id(), request.getSession().getId());
+        events.publishEvent(new SignInChange(account, SignInChange.What.OWN_PASSWORD));
     }
 
     @DeleteMapping("/api/session")
