@@ -41,9 +41,14 @@ async function work(what: () => Promise<unknown>) {
   await load()
 }
 
-async function copyLink() {
-  if (await copy(location.origin + full.value!.path)) say(t.copied)
-}
+/** Where the browser does not let the page copy, the link stands there to be copied by hand. */
+const linkToCopy = ref('')
+const copyLink = () => work(async () => {
+  const { url } = await desk.basketLink(one.value.basketId)
+  if (await copy(url)) say(t.copied)
+  else linkToCopy.value = url
+  await desk.handedOver(one.value.basketId)
+})
 
 const links = () => [full.value!.linkId!]
 const write = () => work(async () => {
@@ -106,6 +111,7 @@ const invitation = computed(() => {
         <div><dt>{{ t.columns.until }}</dt><dd>{{ dayAndTime(one.endsAt) }}<template v-if="full.beginsAt">, {{ t.beginsWords(dayAndTime(full.beginsAt)) }}</template><template v-if="one.passcode">, {{ t.passcode }}</template> <RouterLink v-if="full.linkId !== null" class="small" :to="{ name: 'links', query: { round: one.roundId, link: full.linkId } }">{{ t.linkTerms }}</RouterLink></dd></div>
         <div><dt>{{ full.seenAt ? t.seen(dayAndTime(full.seenAt)) : t.notSeen }}</dt><dd><RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }">{{ t.board }}</RouterLink></dd></div>
       </dl>
+      <p v-if="linkToCopy" class="mono">{{ linkToCopy }}</p>
       <form v-if="changing" class="box" novalidate @submit.prevent="save">
         <RightsPart id="exchange-change" v-model="rights" :error="rightsProblem?.at('putIn') ?? ''" />
         <p v-if="rightsProblem && rightsProblem.errors.length === 0" class="error" role="alert">{{ rightsProblem.title }}. {{ rightsProblem.detail }}</p>

@@ -16,8 +16,6 @@ import org.junit.jupiter.api.Test;
 /** Passkeys, with the authenticator that Chromium pretends to have (the WebAuthn domain of its DevTools protocol): the whole of WebAuthn is the browser's, only the device is not real. */
 class PasskeyJourneysTest extends Journey {
 
-    private static final String PASSWORD = "river oak basket";
-
     /** A device that knows who holds it, or does not. */
     private static CDPSession device(Page page, boolean verifies) {
         CDPSession devtools = page.context().newCDPSession(page);
@@ -35,6 +33,18 @@ class PasskeyJourneysTest extends Journey {
         return devtools;
     }
 
+    /** A session of its own: signing out of it ends nobody else's. */
+    private static Page ownDesk() {
+        Page page = browser.page(1280, 800);
+        page.navigate(app.url() + "/sign-in");
+        page.getByLabel("E-mail").fill(Api.EMAIL);
+        page.getByLabel("Password").fill(Api.PASSWORD);
+        page.locator("button[type=submit]").click();
+        page.locator(".bar").waitFor();
+        page.navigate(app.url() + "/setup");
+        return page;
+    }
+
     /** In the bar at the top; the list of sessions has buttons of nearly the same name. */
     private static Locator out(Page page) {
         return page.getByText("Sign out", new Page.GetByTextOptions().setExact(true)).first();
@@ -47,13 +57,13 @@ class PasskeyJourneysTest extends Journey {
 
     @Test
     void aDeviceSignsInAloneAndOnceTakenAwayItDoesNot() {
-        Page desk = desk("/setup");
+        Page desk = ownDesk();
         device(desk, true);
         desk.locator("#passkey-label").fill("Robin’s laptop");
         desk.locator("#passkey-password").fill("not this one");
         button(desk, "Add a passkey").click();
         assertThat(desk.locator("#passkey-password-error")).not().isEmpty();
-        desk.locator("#passkey-password").fill(PASSWORD);
+        desk.locator("#passkey-password").fill(Api.PASSWORD);
         button(desk, "Add a passkey").click();
         assertThat(desk.locator("[aria-labelledby=passkeys] li")).containsText("Robin’s laptop");
         assertThat(desk.locator("[aria-labelledby=passkeys] li")).containsText("not used yet");
@@ -87,10 +97,10 @@ class PasskeyJourneysTest extends Journey {
 
     @Test
     void aDeviceThatDoesNotKnowWhoHoldsItMakesNone() {
-        Page desk = desk("/setup");
+        Page desk = ownDesk();
         device(desk, false);
         desk.locator("#passkey-label").fill("A device for anybody");
-        desk.locator("#passkey-password").fill(PASSWORD);
+        desk.locator("#passkey-password").fill(Api.PASSWORD);
         button(desk, "Add a passkey").click();
         assertThat(desk.locator("#passkey-password-error")).containsText("No passkey was given");
         assertThat(desk.locator("[aria-labelledby=passkeys]")).containsText("None yet.");

@@ -261,9 +261,9 @@ public class Exchanges {
         files.answers(exchange.id(), file, sent);
     }
 
-    /** Whether a file may still be on its way to its person: it lies there, they may take it away, and its link was neither paused nor withdrawn. */
-    public boolean mayGoOn(long id, long file) {
-        return table.byId(id).filter(one -> one.rights().takeAway()).flatMap(one -> links.ofBasket(one.basketId())).filter(link -> link.terms().pausedAt() == null).isPresent() && files.lies(file);
+    /** Whether files may still be on their way to its person: all of them lie there, they may take them away, and its link was neither paused nor withdrawn. */
+    public boolean mayGoOn(long id, List<Long> sent) {
+        return table.byId(id).filter(one -> one.rights().takeAway()).flatMap(one -> links.ofBasket(one.basketId())).filter(link -> link.terms().pausedAt() == null).isPresent() && files.lie(id, sent);
     }
 
     private void tell(Exchange exchange) {

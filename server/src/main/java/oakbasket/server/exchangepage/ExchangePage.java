@@ -3,6 +3,7 @@ package oakbasket.server.exchangepage;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import oakbasket.core.exchange.ExchangeAnswer;
 import oakbasket.core.exchange.ExchangeRights;
 import oakbasket.server.exchange.Exchange;
@@ -86,7 +87,7 @@ public class ExchangePage {
      */
     Exchange exchange(Link link) {
         Long basket = link.basketId();
-        return (basket == null ? java.util.Optional.<Exchange>empty() : exchanges.ofBasket(basket)).orElseThrow(() -> Problem.notFound("no-exchange"));
+        return Optional.ofNullable(basket).flatMap(exchanges::ofBasket).orElseThrow(() -> Problem.notFound("no-exchange"));
     }
 
     /** What lies there and can be had, in its order. */

@@ -123,6 +123,6 @@ class PlaceFilesController {
 
     private TakingDownload.Way way(Exchange exchange) {
         return new TakingDownload.Way(parcels.way(exchange.wayId()), parcels.parcel(exchange.id()),
-                sent -> sent.stream().allMatch(file -> exchanges.mayGoOn(exchange.id(), file.id())));
+                sent -> exchanges.mayGoOn(exchange.id(), sent.stream().map(ParcelFile::id).toList()));
     }
 }

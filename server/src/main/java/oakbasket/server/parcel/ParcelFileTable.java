@@ -85,6 +85,10 @@ class ParcelFileTable {
                 .query(ParcelFile.class).list();
     }
 
+    int lying(long parcel, Collection<Long> ids) {
+        return jdbc.sql("SELECT COUNT(*) FROM parcel_file WHERE parcel_id = ? AND taken_back_at IS NULL AND id = ANY(?)").param(parcel).param(ids.toArray(Long[]::new)).query(Integer.class).single();
+    }
+
     List<ParcelFile> takenBackBefore(Instant moment) {
         return jdbc.sql(SELECT + "WHERE taken_back_at < :moment AND (bytes_id IS NOT NULL OR received_file_id IS NOT NULL)").param("moment", moment).query(ParcelFile.class).list();
     }

@@ -277,9 +277,9 @@ public class ParcelFiles {
         return table.byId(id).map(ParcelFile::fileName).orElse("");
     }
 
-    /** Whether a file still lies where it can be taken away. */
-    public boolean lies(long id) {
-        return table.byId(id).filter(file -> file.takenBackAt() == null).isPresent();
+    /** Whether all of these files still lie in an exchange. */
+    public boolean lie(long exchange, List<Long> ids) {
+        return table.lying(exchange, ids) == ids.size();
     }
 
     /** Notes that a file of an exchange answers a received one, such as a corrected form. */

@@ -34,6 +34,11 @@ public final class FileBytes {
     public record Watch(BooleanSupplier mayGoOn, Left left) {
     }
 
+    /** What was being sent may not be any more. What comes after its last byte is the end of the line, and nothing else. */
+    public static final class BrokenOff extends IOException {
+        private static final long serialVersionUID = 1;
+    }
+
     /** Nobody is told, and nobody breaks it off. */
     public static final Watch NOBODY = new Watch(() -> true, (entry, from, to) -> { });
 
@@ -56,7 +61,7 @@ public final class FileBytes {
         try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ)) {
             while (at < to) {
                 if (!watch.mayGoOn().getAsBoolean()) {
-                    throw new IOException("Broken off");
+                    throw new BrokenOff();
                 }
                 buffer.clear().limit((int) Math.min(buffer.capacity(), to - at));
                 int read = channel.read(buffer, at);

@@ -1,5 +1,6 @@
 package oakbasket.server.web;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.HexFormat;
 import java.util.Locale;
 import java.util.concurrent.ThreadLocalRandom;
@@ -54,10 +55,20 @@ class ProblemHandler extends ResponseEntityExceptionHandler {
         LOG.debug("A reader went away", gone);
     }
 
+    /** Somebody took back what was being sent. Whoever was taking it away must not get a word about that into their file. */
     @ExceptionHandler
-    ResponseEntity<Object> anythingElse(Exception unexpected) {
+    void brokenOff(FileBytes.BrokenOff broken) {
+        LOG.debug("What was being sent may not be any more", broken);
+    }
+
+    @ExceptionHandler
+    @Nullable ResponseEntity<Object> anythingElse(Exception unexpected, HttpServletResponse response) {
         String number = HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextInt());
         LOG.error("Unexpected error {}", number, unexpected);
+        if (response.isCommitted()) {
+            // What would be said of it would stand in the middle of what was being sent.
+            return null;
+        }
         return respond(Problem.of(Problem.Kind.UNEXPECTED, "unexpected", number));
     }
 
