@@ -48,7 +48,7 @@ class ExchangeJourneysTest extends Journey {
         Browser.assertAccessible(desk);
         Browser.assertFits(desk);
         button(desk, "Copy link").click();
-        assertThat(desk.locator(".said")).containsText("Copied.");
+        assertThat(desk.getByText("Copied.")).isVisible();
         String link = (String) desk.evaluate("navigator.clipboard.readText()");
 
         // The other side: an invitation first, and nothing of what lies there.
