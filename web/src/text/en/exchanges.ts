@@ -54,7 +54,6 @@ export const exchanges = {
   forOff: 'This person may neither see nor take away anything; what you put here they do not learn of.',
   put: 'Put files here',
   putHint: 'drag them here, or choose them',
-  putOne: 'Put a file here for {0}',
   pick: 'Or pick a file that came in',
   takeBack: 'Take back',
   takeBackNamed: 'Take back {0}',

@@ -49,11 +49,10 @@ async function giveBack(file: CameFile) {
   try {
     await decide(file, 'RETURNED', reason.value.trim())
     returning.value = undefined
-    if (along) {
-      const [place] = await take([along], [])
-      if (place !== undefined) await desk.fileAnswers(id, place, file.id)
-    }
-    say(along ? t.returnedWith(along.name) : t.returnedNow)
+    // Where the corrected file cannot be taken, that was said; the paper is returned all the same.
+    const [place] = along ? await take([along], []) : []
+    if (along && place !== undefined) await desk.fileAnswers(id, place, file.id)
+    say(along && place !== undefined ? t.returnedWith(along.name) : t.returnedNow)
   } catch (error) {
     sayProblem(error)
   }

@@ -346,9 +346,11 @@ class ExchangeTest {
         assertThat(place.place().path("files")).singleElement().satisfies(one -> assertThat(one.path("number").asInt()).as("the others keep their numbers").isEqualTo(2));
         assertThat(place.get("1/large.bin").status()).isEqualTo(404);
         assertThat(place.full().path("takenBack")).hasSize(1);
+        place.put("LARGE.bin", "another".getBytes());
+        assertThat(place.place().path("files").get(1).path("name").asString()).as("the name of what was taken back stays its own").isEqualTo("LARGE (2).bin");
         assertThat(desk.post("/api/exchanges/" + place.id + "/files/" + file + "/put-back", "").status()).isEqualTo(204);
         assertThat(desk.post("/api/exchanges/" + place.id + "/files/" + file + "/put-back", "").status()).as("twice").isEqualTo(409);
-        assertThat(place.place().path("files")).hasSize(2);
+        assertThat(place.place().path("files")).hasSize(3);
         // Taken back for more than a day, its bytes are destroyed.
         desk.send("DELETE", "/api/parcels/" + place.id + "/files/" + file, null);
         RunningApp.CLOCK.set(NOW.plusSeconds(86_400 + 60));

@@ -107,7 +107,7 @@ public class LinkActs {
     }
 
     /** Asks for a passcode from now on, or for none where it is empty. Whoever typed the one before has to type this one. */
-    public LinksChanged setPasscode(long id, int version, String passcode, long account) {
+    LinksChanged setPasscode(long id, int version, String passcode, long account) {
         return setPasscode(List.of(seen(id, version)), passcode, account);
     }
 

@@ -142,7 +142,7 @@ public class ParcelFiles {
     }
 
     private List<ParcelFile> announced(Parcel draft, List<ParcelFile> there, List<Announced> wanted, long account) {
-        Set<String> names = names(there);
+        Set<String> names = names(there, table.takenBack(draft.id()));
         List<Long> ids = transactions.durably(() -> {
             int number = table.nextNumber(draft.id());
             List<Long> made = new ArrayList<>();
@@ -171,7 +171,7 @@ public class ParcelFiles {
             throw Problem.notFound("no-file");
         }
         check(there.size() + found.size());
-        Set<String> names = names(there);
+        Set<String> names = names(there, table.takenBack(draft.id()));
         transactions.durably(() -> {
             int number = table.nextNumber(draft.id());
             for (ReceivedFile file : found) {
@@ -331,9 +331,11 @@ public class ParcelFiles {
         }
     }
 
-    private static Set<String> names(List<ParcelFile> there) {
+    /** What was taken back keeps its name, under which it can be put there again. */
+    private static Set<String> names(List<ParcelFile> there, List<ParcelFile> takenBack) {
         Set<String> names = new HashSet<>();
         there.forEach(file -> names.add(ClashNumber.key(file.fileName())));
+        takenBack.forEach(file -> names.add(ClashNumber.key(file.fileName())));
         return names;
     }
 

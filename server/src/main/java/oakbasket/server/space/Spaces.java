@@ -28,6 +28,8 @@ public class Spaces {
 
     /** How long sums are believed; what comes meanwhile is counted beside them. */
     private static final Duration BELIEVED = Duration.ofMinutes(1);
+    /** How old sums may be by which somebody is refused: whoever is refused again and again has nothing added up for it. */
+    private static final Duration BEFORE_REFUSING = Duration.ofSeconds(2);
     /** How long something counts of which nothing comes. */
     private static final Duration LIFE = Duration.ofMinutes(15);
 
@@ -39,7 +41,7 @@ public class Spaces {
     private record Begun(@Nullable Long round, long owner, long bytes, boolean running, Instant at, BooleanSupplier counted) {
     }
 
-    private record Sums(Instant at, Map<Long, Long> rounds, Map<Long, Long> owners, Map<Long, Long> users, long office) {
+    private record Sums(Instant at, Map<Long, Long> rounds, Map<Long, Long> users, long office) {
     }
 
     private final SpaceTable table;
@@ -73,7 +75,7 @@ public class Spaces {
         Instant now = clock.instant();
         long whose = owner != null ? owner : Acting.asOffice(() -> table.ownerOf(java.util.Objects.requireNonNull(round)));
         begun.remove(key);
-        if (refuses(sums(now, BELIEVED), round, whose, bytes) && refuses(sums(now, Duration.ZERO), round, whose, bytes)) {
+        if (refuses(sums(now, BELIEVED), round, whose, bytes) && refuses(sums(now, BEFORE_REFUSING), round, whose, bytes)) {
             throw Problem.of(Problem.Kind.NO_ROOM, "space-full");
         }
         begun.put(key, new Begun(round, whose, bytes, true, now, counted));
@@ -137,12 +139,10 @@ public class Spaces {
 
     private Sums added(Instant now) {
         Map<Long, Long> rounds = new HashMap<>();
-        Map<Long, Long> owners = new HashMap<>();
         Map<Long, Long> users = new HashMap<>();
         long office = table.loose();
         for (SpaceTable.OfRound one : table.ofRounds()) {
             rounds.put(one.id(), one.bytes());
-            owners.put(one.id(), one.owner());
             users.merge(one.owner(), one.bytes(), Long::sum);
             office += one.bytes();
         }
@@ -150,7 +150,7 @@ public class Spaces {
             users.merge(one.id(), one.bytes(), Long::sum);
             office += one.bytes();
         }
-        return new Sums(now, rounds, owners, users, office);
+        return new Sums(now, rounds, users, office);
     }
 
     /** Sets how much room something may take up; null for as much as there is. What lies there already stays. */
