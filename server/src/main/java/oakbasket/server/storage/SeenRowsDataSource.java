@@ -11,14 +11,17 @@ import org.springframework.jdbc.datasource.DelegatingDataSource;
 final class SeenRowsDataSource extends DelegatingDataSource {
 
     private final HikariDataSource all;
+    private final DatabaseKeeper keeper;
 
-    SeenRowsDataSource(HikariDataSource all) {
+    SeenRowsDataSource(HikariDataSource all, DatabaseKeeper keeper) {
         super(all);
         this.all = all;
+        this.keeper = keeper;
     }
 
     /** Closes every connection. */
     public void close() {
+        keeper.close();
         all.close();
     }
 
