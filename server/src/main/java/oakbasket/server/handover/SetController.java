@@ -59,7 +59,7 @@ class SetController {
         RangedAnswer what = RangedAnswer.of(request, archive.layout().length(), archive.seal());
         what.head(response);
         if (what.sends()) {
-            FileBytes.send(archive, what, FileBytes.out(response), FileBytes.NOBODY);
+            FileBytes.send(archive, what, FileBytes.Out.of(request, response), FileBytes.NOBODY);
         }
     }
 }

@@ -1,5 +1,6 @@
 package oakbasket.server.http;
 
+import java.util.Arrays;
 import oakbasket.server.Settings;
 import oakbasket.server.web.ProblemWriter;
 import org.eclipse.jetty.http.UriCompliance;
@@ -8,6 +9,7 @@ import org.eclipse.jetty.server.Handler;
 import org.eclipse.jetty.server.HttpConfiguration;
 import org.eclipse.jetty.server.HttpConnectionFactory;
 import org.eclipse.jetty.server.Server;
+import org.eclipse.jetty.server.ServerConnector;
 import org.eclipse.jetty.server.handler.ThreadLimitHandler;
 import org.eclipse.jetty.server.handler.gzip.GzipHandler;
 import org.springframework.boot.jetty.servlet.JettyServletWebServerFactory;
@@ -58,13 +60,14 @@ class JettyConfig implements WebServerFactoryCustomizer<JettyServletWebServerFac
         Refusals refusals = new Refusals(problems);
         ThreadLimitHandler threads = new ThreadLimitHandler(compressing(server.getHandler()), proxied ? "X-Forwarded-For" : null, false);
         threads.setThreadLimit(THREADS_PER_CALLER);
-        Handler assets = new AssetsInMemory(new ReadableHeaders(new SmallBodies(threads, refusals), refusals));
+        Handler assets = new AssetsInMemory(new ReadableHeaders(new SmallBodies(new FileConnector.Told(threads), refusals), refusals));
         RequestsUnderWay underWay = new RequestsUnderWay(new LingeringBodies(new MinimumRates(assets)), server.getScheduler());
         ProtectingHeaders headers = new ProtectingHeaders(underWay, settings.https());
         refusals.carry(headers);
         server.setHandler(headers);
         server.setErrorHandler(refusals);
         CallerConnections connections = new CallerConnections(settings.connections(), proxied ? settings.connections() : settings.connectionsPerCaller());
+        server.setConnectors(Arrays.stream(server.getConnectors()).map(connector -> connector.getClass() == ServerConnector.class ? new FileConnector((ServerConnector) connector) : connector).toArray(Connector[]::new));
         for (Connector connector : server.getConnectors()) {
             ((org.eclipse.jetty.util.component.Container) connector).addBean(connections);
             ((org.eclipse.jetty.util.component.Container) connector).addBean(underWay, false);

@@ -60,7 +60,7 @@ public class TakingDownload {
         what.head(response);
         if (run != null) {
             try (run) {
-                FileBytes.send(path, what.from(), what.to(), 0, FileBytes.out(response), watch(way, List.of(file), run));
+                FileBytes.send(path, what.from(), what.to(), 0, FileBytes.Out.of(request, response), watch(way, List.of(file), run));
             }
         }
     }
@@ -74,7 +74,7 @@ public class TakingDownload {
         what.head(response);
         if (run != null) {
             try (run) {
-                FileBytes.send(packed.archive(), what, FileBytes.out(response), watch(way, packed.files(), run));
+                FileBytes.send(packed.archive(), what, FileBytes.Out.of(request, response), watch(way, packed.files(), run));
             }
         }
     }

@@ -21,10 +21,10 @@ final class DatabaseKeeper implements AutoCloseable {
     private static final int LOOKS_BEFORE_STORED = 5;
     /** Bytes not yet stored at which it is stored earlier; well below those at which H2 stores by itself (16 MiB and more). */
     private static final int MUCH = 4 * 1024 * 1024;
-    private static final int LOOKS_BEFORE_TIDIED = 200;
+    private static final int LOOKS_BEFORE_TIDIED = 20;
     /** Percent of a part of the file that is still of use, under which the part is written anew; as H2 has it for a database at work. */
     private static final int USED_PERCENT = 80;
-    private static final int TIDIED_BYTES = 1024 * 1024;
+    private static final int TIDIED_BYTES = 4 * 1024 * 1024;
 
     private final GatedDataSource source;
     private final WriteGate gate;

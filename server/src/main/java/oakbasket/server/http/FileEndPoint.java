@@ -1,0 +1,101 @@
+package oakbasket.server.http;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.channels.SelectionKey;
+import java.nio.channels.SocketChannel;
+import java.util.Arrays;
+import oakbasket.server.web.FileLine;
+import org.eclipse.jetty.io.EofException;
+import org.eclipse.jetty.io.ManagedSelector;
+import org.eclipse.jetty.io.SocketChannelEndPoint;
+import org.eclipse.jetty.util.thread.Scheduler;
+import org.jspecify.annotations.Nullable;
+
+/** A connection that has the operating system send parts of files (sendfile). Who may send, how much was sent and how fast it goes is kept by the container as with every other byte. */
+final class FileEndPoint extends SocketChannelEndPoint implements FileLine {
+
+    /** What is sent in one go: the thread that does it serves other connections too, and waits here where the disk is slow. */
+    private static final int AT_A_TIME = 1024 * 1024;
+    /** What every buffer that stands for a part looks at; nobody reads it. */
+    private static final ByteBuffer NOTHING = ByteBuffer.allocateDirect(LONGEST).asReadOnlyBuffer();
+
+    private volatile @Nullable Part part;
+
+    FileEndPoint(SocketChannel channel, ManagedSelector selector, SelectionKey key, Scheduler scheduler) {
+        super(channel, selector, key, scheduler);
+    }
+
+    private static final class Part {
+        private final FileChannel file;
+        private final long from;
+        private final int length;
+        private final ByteBuffer standIn;
+        private volatile int sent;
+
+        Part(FileChannel file, long from, int length) {
+            this.file = file;
+            this.from = from;
+            this.length = length;
+            this.standIn = NOTHING.duplicate().limit(length);
+        }
+    }
+
+    @Override
+    public ByteBuffer standIn(FileChannel file, long from, int length) {
+        Part next = new Part(file, from, length);
+        part = next;
+        return next.standIn;
+    }
+
+    @Override
+    public boolean wentStraight() {
+        Part last = part;
+        part = null;
+        return last != null && last.sent == last.length;
+    }
+
+    @Override
+    public boolean flush(ByteBuffer... buffers) throws IOException {
+        Part now = part;
+        int place = now == null ? -1 : placeOf(now.standIn, buffers);
+        if (now == null || place < 0) {
+            return super.flush(buffers);
+        }
+        return super.flush(Arrays.copyOf(buffers, place)) && send(now) && super.flush(Arrays.copyOfRange(buffers, place + 1, buffers.length));
+    }
+
+    private boolean send(Part now) throws IOException {
+        while (now.standIn.hasRemaining()) {
+            long sent;
+            try {
+                sent = now.file.transferTo(now.from + now.sent, Math.min(AT_A_TIME, now.standIn.remaining()), getChannel());
+                if (sent == 0 && now.file.size() <= now.from + now.sent) {
+                    throw new EofException("A file is shorter than it was");
+                }
+            } catch (EofException problem) {
+                throw problem;
+            } catch (IOException problem) {
+                throw new EofException(problem);
+            }
+            if (sent <= 0) {
+                return false;
+            }
+            notIdle();
+            now.sent += (int) sent;
+            now.standIn.position(now.sent);
+        }
+        return true;
+    }
+
+    @SuppressWarnings("ReferenceEquality") // this very buffer: all that stand for something look alike
+    private static int placeOf(ByteBuffer standIn, ByteBuffer[] buffers) {
+        for (int i = 0; i < buffers.length; i++) {
+            if (buffers[i] == standIn) {
+                return i;
+            }
+        }
+        return -1;
+    }
+}
