@@ -2,9 +2,12 @@
 import { computed, onMounted, reactive, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { desk, type RoundSheet, type Schemas } from '../../../api/desk'
-import { ApiProblem } from '../../../api/problem'
+import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
 import { dayAndTime } from '../../../shared/time'
+import BothVersions from '../../both/BothVersions.vue'
+import { together } from '../../both/merge'
+import { useBoth } from '../../both/use-both'
 import FailureNote from '../../FailureNote.vue'
 import { say } from '../../say'
 import PartHow from '../compose/PartHow.vue'
@@ -18,10 +21,9 @@ const route = useRoute()
 const router = useRouter()
 const id = Number(route.params.id)
 const sheet = reactive({} as RoundSheet)
-const version = ref(0)
+const kept = ref<Schemas['Changing']>()
 const loaded = ref(false)
 const problem = ref<ApiProblem>()
-const errors = ref<ApiProblem>()
 const preview = ref<Schemas['ChangePreview']>()
 const previewed = ref('')
 const passcodeSet = ref(false)
@@ -33,10 +35,8 @@ const FIRST = 100
 
 async function load() {
   try {
-    const changing = await desk.changing(id)
-    Object.assign(sheet, changing.sheet)
-    version.value = changing.version
-    passcodeSet.value = changing.passcodeSet
+    kept.value = await desk.changing(id)
+    passcodeSet.value = kept.value.passcodeSet
     loaded.value = true
     problem.value = undefined
   } catch (error) {
@@ -46,7 +46,7 @@ async function load() {
 
 onMounted(load)
 
-const change = () => ({ version: version.value, sheet: JSON.parse(JSON.stringify(sheet)) as RoundSheet, dropPasscode: dropPasscode.value })
+const change = () => ({ version: kept.value!.version, sheet: JSON.parse(JSON.stringify(sheet)) as RoundSheet, dropPasscode: dropPasscode.value })
 
 async function look() {
   errors.value = undefined
@@ -60,15 +60,18 @@ async function look() {
   }
 }
 
-async function apply() {
-  try {
-    await desk.applyChange(id, change())
+const { conflicts, asked, problem: errors, submit: apply, decide } = useBoth(sheet, {
+  kept: () => kept.value?.sheet,
+  version: () => kept.value?.version,
+  reload: load,
+  send: () => desk.applyChange(id, change()),
+  done: async () => {
     await router.push({ name: 'round', params: { id } })
     say(t.applied)
-  } catch (error) {
-    errors.value = error as ApiProblem
-  }
-}
+  },
+  lookFirst: look,
+  joined: { people: together },
+})
 
 const errorAt = computed(() => (field: string) => errors.value?.at(field) ?? '')
 </script>
@@ -82,6 +85,7 @@ const errorAt = computed(() => (field: string) => errors.value?.at(field) ?? '')
       </div>
       <RouterLink class="button" :to="{ name: 'round', params: { id } }">{{ t.back }}</RouterLink>
     </header>
+    <BothVersions v-if="asked" :conflicts="conflicts" :names="text.compose.fields" @decide="decide" />
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <form v-if="loaded" class="columns" novalidate @submit.prevent="look">
       <div>

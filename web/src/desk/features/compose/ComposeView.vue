@@ -8,8 +8,8 @@ import { dayAndTime } from '../../../shared/time'
 import AskOnce from '../../AskOnce.vue'
 import FailureNote from '../../FailureNote.vue'
 import LoadingPart from '../../LoadingPart.vue'
+import BothVersions from '../../both/BothVersions.vue'
 import { sayProblem } from '../../say'
-import ConflictDialog from './ConflictDialog.vue'
 import ComposePreview from './ComposePreview.vue'
 import OpeningDialog from './OpeningDialog.vue'
 import PartHow from './PartHow.vue'
@@ -116,7 +116,7 @@ async function throwAway() {
           </div>
         </section>
       </div>
-      <ConflictDialog v-if="conflicts.length > 0" :conflicts="conflicts" @decide="decide" />
+      <BothVersions v-if="conflicts.length > 0" :conflicts="conflicts" :names="text.compose.fields" @decide="decide" />
       <OpeningDialog v-if="opening" :round-id="id" :title="sheet.title" :opening="opening" :open="openNow" @leave="opening = undefined" />
       <ComposePreview :sheet="sheet" :round-id="id" :saved-at="savedAt" :ready="errors.length === 0" />
     </form>

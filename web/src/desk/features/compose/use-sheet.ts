@@ -8,7 +8,7 @@ import { connected } from '../../live'
 import { say } from '../../say'
 import { session, sessionEnded } from '../../use-session'
 import { forgetDraft, keepDraft, keptDraft } from './kept-draft'
-import { merge, type Conflict } from './merge'
+import { merge, together, type Conflict } from '../../both/merge'
 
 const SAVE_AFTER_MILLISECONDS = 400
 
@@ -101,7 +101,7 @@ export function useSheet(draftId: number | undefined) {
 
   /** Takes over what changed on the server since the version this window began from. */
   async function join(fresh: Draft) {
-    const merged = merge(base, plain(sheet), fresh.sheet)
+    const merged = merge(base, plain(sheet), fresh.sheet, { people: together })
     conflicts.value = merged.conflicts
     // Only what differs is written, so that the cursor stays where somebody types.
     await quietly(() => {
@@ -189,7 +189,7 @@ export function useSheet(draftId: number | undefined) {
     try {
       await join(await desk.sheet(id.value!))
       problem.value = undefined
-      say(conflicts.value.length > 0 ? text.compose.conflicting : text.compose.merged)
+      say(conflicts.value.length > 0 ? text.both.help : text.compose.merged)
     } catch (error) {
       problem.value = error as ApiProblem
     }

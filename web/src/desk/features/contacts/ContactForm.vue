@@ -1,36 +1,34 @@
 <script setup lang="ts">
-import { reactive, ref, watch } from 'vue'
+import { reactive, ref } from 'vue'
 import { limits } from '../../../api/limits'
 import type { Contact, Schemas } from '../../../api/desk'
-import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import BothVersions from '../../both/BothVersions.vue'
+import { useBoth } from '../../both/use-both'
 import SuggestField from '../../fields/SuggestField.vue'
 import FieldBox from '../compose/FieldBox.vue'
 
 /** What is known of a contact, to be typed. */
-const props = defineProps<{ contact?: Contact; save: (form: Schemas['ContactForm']) => Promise<string[]> }>()
+const props = defineProps<{ contact?: Contact; save: (form: Schemas['ContactForm']) => Promise<string[]>; reload: () => Promise<unknown> }>()
 const t = text.contacts
-const problem = ref<ApiProblem>()
 const remarks = ref<string[]>([])
 const MOST_ZONES = 20
 const zones = Intl.supportedValuesOf('timeZone')
 const form = reactive({ name: '', email: '', organisation: '', reference: '', language: '', zone: '', notes: '', groups: '' })
 
-watch(
-  () => props.contact,
-  (contact) => contact && Object.assign(form, { ...contact, groups: contact.groups.join('\n') }),
-  { immediate: true },
-)
-
-async function submit() {
-  problem.value = undefined
-  try {
-    const { name, email, organisation, reference, language, zone, notes } = form
-    remarks.value = await props.save({ version: props.contact?.version ?? 0, name, email, organisation, reference, language, zone, notes, groups: form.groups.split('\n').filter((one) => one.trim()) })
-  } catch (error) {
-    problem.value = error as ApiProblem
-  }
-}
+const { conflicts, asked, problem, submit, decide } = useBoth(form, {
+  kept: () => {
+    if (!props.contact) return undefined
+    const { name, email, organisation, reference, language, zone, notes, groups } = props.contact
+    return { name, email, organisation, reference, language, zone, notes, groups: groups.join('\n') }
+  },
+  version: () => props.contact?.version,
+  reload: props.reload,
+  send: async () => {
+    remarks.value = await props.save({ ...form, version: props.contact?.version ?? 0, groups: form.groups.split('\n').filter((one) => one.trim()) })
+  },
+})
+const names = { name: t.name, email: t.email, organisation: t.organisation, reference: t.reference, language: t.language, zone: t.zone, notes: t.notes, groups: t.groupsLabel }
 
 function zonesLike(typed: string, show: (zones: { value: string }[]) => void) {
   show(zones.filter((zone) => zone.toLowerCase().includes(typed.trim().toLowerCase().replaceAll(' ', '_'))).slice(0, MOST_ZONES).map((value) => ({ value })))
@@ -40,6 +38,7 @@ const error = (field: string) => problem.value?.at(field) ?? ''
 </script>
 
 <template>
+  <BothVersions v-if="asked" :conflicts="conflicts" :names="names" @decide="decide" />
   <form class="card" novalidate @submit.prevent="submit">
     <h2>{{ t.details }}</h2>
     <div class="two">

@@ -127,7 +127,7 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
       <ElButton size="small" @click="done(desk.discardContact(page.contact.id), t.discarded, '/contacts')">{{ t.discard }}</ElButton>
     </section>
     <div class="columns">
-      <ContactForm v-if="!id || page" :contact="page?.contact" :save="save" />
+      <ContactForm v-if="!id || page" :contact="page?.contact" :save="save" :reload="load" />
       <section v-if="page" class="rounds">
         <h2>{{ t.rounds }}</h2>
         <p v-if="page.rounds.length === 0" class="quiet">{{ t.noRounds }}</p>

@@ -11,7 +11,8 @@ import LoadingPart from '../../LoadingPart.vue'
 import { useRead } from '../../queries'
 import { say, sayProblem } from '../../say'
 import { may } from '../../use-session'
-import { useSubmit } from '../../use-submit'
+import BothVersions from '../../both/BothVersions.vue'
+import { useBoth } from '../../both/use-both'
 import { OFFERED_DAYS } from '../links/renewals'
 import ForThem from './ForThem.vue'
 import FromThem from './FromThem.vue'
@@ -69,15 +70,23 @@ const renew = (days: number) => work(async () => {
 })
 
 function change() {
-  Object.assign(rights, { putIn: one.value.putIn, see: one.value.see, takeAway: one.value.takeAway, asksFirst: one.value.asksFirst })
-  rightsProblem.value = undefined
+  anew()
   changing.value = !changing.value
 }
-const { problem: rightsProblem, busy, submit: save } = useSubmit(async () => {
-  await desk.changeExchange(id.value, { version: full.value!.version, ...rights })
-  say(t.changed)
-  changing.value = false
-  await load()
+const { conflicts, asked, problem: rightsProblem, busy, submit: save, decide, anew } = useBoth(rights, {
+  kept: () => {
+    if (!full.value) return undefined
+    const { putIn, see, takeAway, asksFirst } = one.value
+    return { putIn, see, takeAway, asksFirst }
+  },
+  version: () => full.value?.version,
+  reload: load,
+  send: () => desk.changeExchange(id.value, { version: full.value!.version, ...rights }),
+  done: () => {
+    say(t.changed)
+    changing.value = false
+    return load()
+  },
 })
 const rightsWords = computed(() => [one.value.putIn && t.putIn, one.value.see && t.see, one.value.takeAway && t.takeAway].filter(Boolean).join(', '))
 const invitation = computed(() => {
@@ -112,6 +121,7 @@ const invitation = computed(() => {
         <div><dt>{{ full.seenAt ? t.seen(dayAndTime(full.seenAt)) : t.notSeen }}</dt><dd><RouterLink :to="{ name: 'round', params: { id: one.roundId }, query: { basket: one.basketId } }">{{ t.board }}</RouterLink></dd></div>
       </dl>
       <p v-if="linkToCopy" class="mono">{{ linkToCopy }}</p>
+      <BothVersions v-if="asked" :conflicts="conflicts" :names="{ putIn: t.rightPutIn, see: t.rightSee, takeAway: t.rightTakeAway, asksFirst: t.asksFirst }" @decide="decide" />
       <form v-if="changing" class="box" novalidate @submit.prevent="save">
         <RightsPart id="exchange-change" v-model="rights" :error="rightsProblem?.at('putIn') ?? ''" />
         <p v-if="rightsProblem && rightsProblem.errors.length === 0" class="error" role="alert">{{ rightsProblem.title }}. {{ rightsProblem.detail }}</p>

@@ -11,6 +11,8 @@ import { ask } from '../../say'
 import RefilingNote from './RefilingNote.vue'
 import RuleCard from './RuleCard.vue'
 import TrialPanel from './TrialPanel.vue'
+import BothVersions from '../../both/BothVersions.vue'
+import { effectWords, whenWords, type Rule } from './rule-words'
 import { useRules } from './use-rules'
 
 /** The rules of a round, or of the office: a list of sentences, a trial on what is here, and keeping them. */
@@ -18,7 +20,7 @@ const t = text.filing
 const route = useRoute()
 const round = Number(route.params.id ?? 0)
 const rules = useRules(round)
-const { list, edited, problem, idle, trial, outdated, changed, busy } = rules
+const { list, edited, problem, idle, trial, outdated, changed, busy, conflicts, decide } = rules
 const { value: known } = useRead(['rules-live', round], async () => { await rules.freshen(); return true }, { on: (event) => event.type === 'filing' })
 const { value: roots } = useRead(['roots'], desk.roots, { on: (event) => event.type === 'filing' })
 const { value: groups } = useRead(['groups'], desk.groups)
@@ -28,6 +30,8 @@ const shownBatch = ref<number>()
 const batch = computed(() => shownBatch.value ?? batches.value?.find((one) => one.roundId === round && !one.endedAt)?.id)
 const folder = computed(() => list.value?.folder || '{round}/{person}')
 const name = computed(() => list.value?.name || '{person} - {item} - {received:yyyy-MM-dd}{ext}')
+
+const ruleWords = (_: string, value: unknown) => (value as Rule[]).map((rule, n) => `${n + 1}. ${whenWords(rule)}: ${effectWords(rule, roots.value ?? []).join('; ')}`).join('\n') || undefined
 
 function faulty(at: number): boolean {
   return rules.errors.value.some((one) => one.field.startsWith(`rules[${at}]`))
@@ -62,6 +66,7 @@ onBeforeRouteLeave(() => (changed.value ? ask(t.leave) : true))
       </div>
       <RouterLink class="button" :to="{ name: 'journal', query: round ? { round } : {} }">{{ t.toJournal }}</RouterLink>
     </header>
+    <BothVersions v-if="conflicts.length > 0" :conflicts="conflicts" :names="{ rules: t.title }" :say="ruleWords" @decide="decide" />
     <FailureNote v-if="problem" :problem="problem" @retry="rules.load" />
     <LoadingPart v-if="!list && !problem" />
     <template v-if="list">

@@ -3,6 +3,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import { same, type Conflict } from '../../both/merge'
 import { say, sayProblem } from '../../say'
 import { emptyRule, type Rule } from './rule-words'
 
@@ -24,6 +25,8 @@ export function useRules(round: number) {
   const trial = ref<Schemas['TrialView']>()
   const tried = ref('')
   const busy = ref(false)
+  /** What somebody else kept while these were changed. */
+  const theirs = ref<Schemas['RuleList']>()
   let keys = 0
 
   const typed = computed(() => JSON.stringify(edited.map((one) => one.rule)))
@@ -93,12 +96,31 @@ export function useRules(round: number) {
   async function keep(quietly = false): Promise<boolean> {
     if (!changed.value) return true
     const before = list.value!.version
-    const kept = await work(() => desk.keepRules(round, before, rules()))
+    const kept = await work(() => desk.keepRules(round, before, rules()).catch(meanwhile))
     if (!kept) return false
     show(kept)
     tried.value = tried.value && typed.value
     if (!quietly) say(text.filing.kept, { label: text.panel.undo, run: () => void work(async () => { show(await desk.rulesBack(round, kept.version, before)); say(text.filing.backTo) }) })
     return true
+  }
+
+  /** The order of rules is what they mean, so two lists are never put together: one of them is chosen. */
+  async function meanwhile(error: ApiProblem) {
+    if (error.code !== 'changed-elsewhere') throw error
+    const now = await desk.rules(round)
+    if (same(now.rules, rules())) show(now)
+    else theirs.value = now
+    return undefined
+  }
+
+  const conflicts = computed<Conflict[]>(() => (theirs.value ? [{ field: 'rules', mine: rules(), theirs: theirs.value.rules }] : []))
+
+  async function decide(_: Conflict, other: boolean) {
+    const now = theirs.value!
+    theirs.value = undefined
+    if (other) return show(now)
+    list.value = now
+    await keep()
   }
 
   /** Keeps the rules and puts them to what is here, exactly as the trial showed. */
@@ -129,5 +151,5 @@ export function useRules(round: number) {
     return errors.value.find((one) => one.field === field)?.detail ?? ''
   }
 
-  return { list, edited, problem, errors, idle, trial, outdated, changed, busy, load, freshen, tryIt, keep, apply, add, move, remove, errorAt, drop: () => show(list.value!) }
+  return { list, edited, problem, errors, idle, trial, outdated, changed, busy, conflicts, decide, load, freshen, tryIt, keep, apply, add, move, remove, errorAt, drop: () => show(list.value!) }
 }

@@ -87,7 +87,7 @@ async function takeBack(actId: number) {
       <section>
         <h3>{{ t.terms }}</h3>
         <p>{{ termsWords(link) }}.</p>
-        <TermsForm v-if="changing" :link="link" :suggestion="full.suggestion" @saved="saved" @cancel="changing = false" @stale="changed" />
+        <TermsForm v-if="changing" :link="link" :suggestion="full.suggestion" :reload="load" @saved="saved" @cancel="changing = false" />
         <form v-else-if="settingPasscode" class="form" @submit.prevent="setPasscode" @keydown.esc.stop="settingPasscode = false">
           <label for="link-passcode">{{ t.newPasscode }}</label>
           <ElInput id="link-passcode" v-model="passcode" autocomplete="off" :maxlength="limits.RoundSheet.passcode.longest" :aria-invalid="!!passcodeProblem" aria-describedby="link-passcode-error" />

@@ -7,49 +7,61 @@ import { zoneWords } from '../../../shared/time'
 import DateField from '../../fields/DateField.vue'
 import TimeField from '../../fields/TimeField.vue'
 import FieldBox from '../compose/FieldBox.vue'
-import { useSubmit } from '../../use-submit'
+import BothVersions from '../../both/BothVersions.vue'
+import { useBoth } from '../../both/use-both'
 import { localParts } from './link-words'
 import { OFFERED_DAYS } from './renewals'
 
 /** The terms of one link, in the round's zone. */
-const props = defineProps<{ link: ListedLink; suggestion: string }>()
-const emit = defineEmits<{ saved: [result: Schemas['LinksChanged']]; cancel: []; stale: [] }>()
+const props = defineProps<{ link: ListedLink; suggestion: string; reload: () => Promise<unknown> }>()
+const emit = defineEmits<{ saved: [result: Schemas['LinksChanged']]; cancel: [] }>()
 type EndKind = NonNullable<Schemas['TermsForm']['ends']>
 const t = text.links
 const MEBIBYTE = 1024 * 1024
 const END_KINDS = Object.entries(t.endKinds) as [EndKind, string][]
-const begins = localParts(props.link.beginsAt, props.link.zone)
-const ends = localParts(props.link.ownEnd ? props.link.end : null, props.link.zone)
-const form = reactive({
-  beginsOn: begins.date,
-  beginsAt: begins.time === '00:00' ? '' : begins.time,
-  ends: (props.link.ownEnd ? 'UNTIL' : 'GATHERING') as EndKind,
-  days: 14 as number | undefined,
-  endsOn: ends.date,
-  endsAt: ends.time === '23:59' ? '' : ends.time,
-  uses: props.link.useLimit ?? undefined,
-  files: props.link.fileLimit ?? undefined,
-  fileMebibytes: props.link.fileBytes === null ? undefined : props.link.fileBytes / MEBIBYTE,
-  totalMebibytes: props.link.totalBytes === null ? undefined : props.link.totalBytes / MEBIBYTE,
-  name: props.link.name,
-})
+const kept = () => {
+  const { link } = props
+  const begins = localParts(link.beginsAt, link.zone)
+  const ends = localParts(link.ownEnd ? link.end : null, link.zone)
+  return {
+    beginsOn: begins.date,
+    beginsAt: begins.time === '00:00' ? '' : begins.time,
+    ends: (link.ownEnd ? 'UNTIL' : 'GATHERING') as EndKind,
+    days: 14 as number | undefined,
+    endsOn: ends.date,
+    endsAt: ends.time === '23:59' ? '' : ends.time,
+    uses: link.useLimit ?? undefined,
+    files: link.fileLimit ?? undefined,
+    fileMebibytes: link.fileBytes === null ? undefined : link.fileBytes / MEBIBYTE,
+    totalMebibytes: link.totalBytes === null ? undefined : link.totalBytes / MEBIBYTE,
+    name: link.name,
+  }
+}
+const form = reactive(kept())
 const most = limits.TermsForm
+let result: Schemas['LinksChanged']
 
-const { problem, busy, submit } = useSubmit(async () => {
-  try {
-    emit('saved', await desk.setLinkTerms(props.link.id, {
+const { conflicts, asked, problem, busy, submit, decide } = useBoth(form, {
+  kept,
+  version: () => props.link.version,
+  reload: props.reload,
+  send: async () => {
+    result = await desk.setLinkTerms(props.link.id, {
       version: props.link.version, beginsOn: form.beginsOn, beginsAt: form.beginsAt, ends: form.ends, days: form.days ?? null, endsOn: form.endsOn, endsAt: form.endsAt,
       uses: form.uses ?? null, files: form.files ?? null, fileMebibytes: form.fileMebibytes ?? null, totalMebibytes: form.totalMebibytes ?? null, name: form.name,
-    }))
-  } catch (error) {
-    if ((error as { status?: number }).status === 409) emit('stale')
-    throw error
-  }
+    })
+  },
+  done: () => emit('saved', result),
 })
+const names = {
+  beginsOn: t.begins, beginsAt: t.beginsTime, ends: t.ends, days: t.days, endsOn: t.endsOn, endsAt: t.endsTime, uses: t.usesField, files: t.filesField, fileMebibytes: t.fileSizeField, totalMebibytes: t.totalSizeField, name: t.name,
+}
+const say = (field: string, value: unknown) => (field === 'ends' ? t.endKinds[value as EndKind] : undefined)
 const at = (field: string) => problem.value?.at(field) ?? ''
 </script>
 
 <template>
+  <BothVersions v-if="asked" :conflicts="conflicts" :names="names" :say="say" @decide="decide" />
   <form class="terms" novalidate @submit.prevent="submit" @keydown.esc.stop="emit('cancel')">
     <div class="pair">
       <FieldBox id="link-begins" :label="t.begins" :error="at('begins')"><template #default="{ attrs }"><DateField v-bind="attrs" v-model="form.beginsOn" /></template></FieldBox>

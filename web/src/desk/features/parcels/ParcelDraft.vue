@@ -11,10 +11,13 @@ import FieldBox from '../compose/FieldBox.vue'
 import ParcelFilesPart from './ParcelFilesPart.vue'
 import ParcelPeoplePart from './ParcelPeoplePart.vue'
 import ParcelTermsPart from './ParcelTermsPart.vue'
-import { formOf, sheetOf } from './parcel-form'
+import BothVersions from '../../both/BothVersions.vue'
+import { together } from '../../both/merge'
+import { useBoth } from '../../both/use-both'
+import { formOf, parcelNames, sheetOf } from './parcel-form'
 
 /** A parcel that is being made ready: what, who, until when. It is kept while it is typed. */
-const props = defineProps<{ full: ParcelInFull }>()
+const props = defineProps<{ full: ParcelInFull; reload: () => Promise<unknown> }>()
 const emit = defineEmits<{ changed: [] }>()
 const t = text.parcels
 const router = useRouter()
@@ -22,7 +25,6 @@ const SAVE_MILLISECONDS = 700
 const id = props.full.parcel.id
 const form = reactive(formOf(props.full))
 const version = ref(props.full.version)
-const problem = ref<ApiProblem>()
 const state = ref<'saved' | 'saving' | ''>('')
 const busy = ref(false)
 const people = useTemplateRef<{ addTyped: () => Promise<boolean> }>('people')
@@ -41,23 +43,27 @@ async function save(): Promise<boolean> {
   dirty = false
   state.value = 'saving'
   saving = (async () => {
-    try {
-      const kept = await desk.changeParcel(id, sheetOf(form, version.value, whenReady.value))
-      version.value = kept.version
-      problem.value = undefined
-      state.value = 'saved'
-      return true
-    } catch (error) {
-      problem.value = error as ApiProblem
-      state.value = ''
-      dirty = true
-      return false
-    } finally {
-      saving = undefined
-    }
+    await submit()
+    saving = undefined
+    const kept = !problem.value && !asked.value
+    state.value = kept ? 'saved' : ''
+    dirty ||= !kept
+    return kept
   })()
   return saving
 }
+
+/** Which version the next one is meant to follow. */
+const latest = () => Math.max(version.value, props.full.version)
+const { conflicts, asked, problem, submit, decide } = useBoth(form, {
+  kept: () => formOf(props.full),
+  version: () => props.full.version,
+  reload: props.reload,
+  send: async () => {
+    version.value = (await desk.changeParcel(id, sheetOf(form, latest(), whenReady.value))).version
+  },
+  joined: { people: together },
+})
 
 function touched() {
   dirty = true
@@ -68,7 +74,7 @@ function touched() {
 watch(form, touched, { deep: true })
 onBeforeUnmount(() => {
   clearTimeout(timer)
-  if (dirty) void desk.changeParcel(id, sheetOf(form, version.value, whenReady.value)).catch(sayProblem)
+  if (dirty) void desk.changeParcel(id, sheetOf(form, latest(), whenReady.value)).catch(sayProblem)
 })
 
 /** Everything typed goes along, also what stands in the field of people and was not added. */
@@ -115,6 +121,7 @@ async function discard() {
 </script>
 
 <template>
+  <BothVersions v-if="asked" :conflicts="conflicts" :names="parcelNames()" @decide="decide" />
   <form class="draft" novalidate @submit.prevent="handOut(false)">
     <section>
       <h2><span class="n">1</span> {{ t.what }}</h2>

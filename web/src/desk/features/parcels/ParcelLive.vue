@@ -12,14 +12,16 @@ import { say, sayProblem } from '../../say'
 import { useSubmit } from '../../use-submit'
 import FieldBox from '../compose/FieldBox.vue'
 import { OFFERED_DAYS } from '../links/renewals'
-import { formOf, sheetOf } from './parcel-form'
+import BothVersions from '../../both/BothVersions.vue'
+import { useBoth } from '../../both/use-both'
+import { formOf, parcelNames, sheetOf } from './parcel-form'
 import ParcelPeoplePart from './ParcelPeoplePart.vue'
 import ParcelTermsPart from './ParcelTermsPart.vue'
 import WayRow from './WayRow.vue'
 import { may } from '../../use-session'
 
 /** A parcel that was handed out: who has seen and taken what, and what can be done about it. */
-const props = defineProps<{ full: ParcelInFull }>()
+const props = defineProps<{ full: ParcelInFull; reload: () => Promise<unknown> }>()
 const emit = defineEmits<{ changed: [] }>()
 const t = text.parcels
 const id = props.full.parcel.id
@@ -64,7 +66,7 @@ const again = () => work(async () => {
 })
 
 function open(what: 'people' | 'terms') {
-  if (what === 'terms') Object.assign(form, formOf(props.full))
+  if (what === 'terms') anew()
   opened.value = opened.value === what ? undefined : what
 }
 
@@ -78,11 +80,16 @@ const { problem: addProblem, busy: adding, submit: add } = useSubmit(async () =>
   emit('changed')
 })
 
-const { problem: changeProblem, busy: changing, submit: change } = useSubmit(async () => {
-  await desk.changeParcel(id, sheetOf(form, props.full.version, false))
-  say(t.changed)
-  opened.value = undefined
-  emit('changed')
+const { conflicts, asked, problem: changeProblem, busy: changing, submit: change, decide, anew } = useBoth(form, {
+  kept: () => formOf(props.full),
+  version: () => props.full.version,
+  reload: props.reload,
+  send: () => desk.changeParcel(id, sheetOf(form, props.full.version, false)),
+  done: () => {
+    say(t.changed)
+    opened.value = undefined
+    emit('changed')
+  },
 })
 const at = (field: string) => changeProblem.value?.at(field) ?? ''
 </script>
@@ -103,6 +110,7 @@ const at = (field: string) => changeProblem.value?.at(field) ?? ''
         <ElCheckbox v-model="byLetter">{{ t.letter }}</ElCheckbox>
         <div class="actions"><ElButton type="primary" size="small" native-type="submit" :loading="adding">{{ t.addPasted }}</ElButton><ElButton size="small" @click="opened = undefined">{{ text.round.cancel }}</ElButton></div>
       </form>
+      <BothVersions v-if="asked" :conflicts="conflicts" :names="parcelNames()" @decide="decide" />
       <form v-if="opened === 'terms'" class="box" novalidate @submit.prevent="change" @keydown.esc.stop="opened = undefined">
         <FieldBox id="parcel-title" v-slot="{ attrs }" :label="t.name" :error="at('title')"><ElInput v-bind="attrs" v-model="form.title" :maxlength="limits.ParcelSheet.title.longest" /></FieldBox>
         <FieldBox id="parcel-message" v-slot="{ attrs }" :label="t.message" :error="at('message')"><ElInput v-bind="attrs" v-model="form.message" type="textarea" :rows="3" :maxlength="limits.ParcelSheet.message.longest" /></FieldBox>

@@ -29,8 +29,8 @@ const draft = computed(() => full.value?.parcel.state === 'DRAFT')
     <FailureNote v-if="problem && !full" :problem="problem" @retry="load" />
     <LoadingPart v-if="!full && !problem" />
     <template v-if="full">
-      <ParcelDraft v-if="draft" :full="full" @changed="load" />
-      <ParcelLive v-else :full="full" @changed="load" />
+      <ParcelDraft v-if="draft" :full="full" :reload="load" @changed="load" />
+      <ParcelLive v-else :full="full" :reload="load" @changed="load" />
     </template>
   </div>
 </template>

@@ -1,4 +1,5 @@
 import type { ParcelInFull, ParcelSheet } from '../../../api/desk'
+import { text } from '../../../text/desk'
 import { localParts } from '../links/link-words'
 
 /** A parcel as it is typed. */
@@ -64,5 +65,14 @@ export function sheetOf(form: ParcelForm, version: number, whenReady: boolean): 
     open: form.open,
     byLetter: form.byLetter,
     whenReady,
+  }
+}
+
+/** What each field of a parcel is called. */
+export const parcelNames = () => {
+  const t = text.parcels
+  return {
+    title: t.name, message: t.message, ends: t.until, days: t.days, beginsOn: t.beginsOn, endsOn: t.endsOn, endsAt: t.endsAt, passcode: t.passcode, passcodeAway: t.passcode, mostPickUps: t.limited, keptDays: t.kept, name: t.readable, reminders: t.reminders,
+    people: t.people, open: t.openLink, byLetter: t.letter,
   }
 }

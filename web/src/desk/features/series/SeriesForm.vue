@@ -1,18 +1,20 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { limits } from '../../../api/limits'
 import { desk, type Schemas } from '../../../api/desk'
 import { ApiProblem } from '../../../api/problem'
 import { session } from '../../use-session'
 import { text } from '../../../text/desk'
+import BothVersions from '../../both/BothVersions.vue'
+import { useBoth } from '../../both/use-both'
 import ChoiceField from '../../fields/ChoiceField.vue'
 import DateField from '../../fields/DateField.vue'
 import { choices } from '../../fields/choices'
 import FieldBox from '../compose/FieldBox.vue'
 
 /** How a round comes again: the usual ways by choice, any other by a rule; always said back in words with its next dates. */
-const props = defineProps<{ series?: Schemas['ListedSeries']; label: string; save: (terms: Schemas['SeriesTerms']) => Promise<void> }>()
+const props = defineProps<{ series?: Schemas['ListedSeries']; label: string; save: (terms: Schemas['SeriesTerms']) => Promise<void>; reload: () => Promise<unknown> }>()
 const t = text.series
 type Preset = keyof typeof t.presets
 const form = reactive({
@@ -33,7 +35,6 @@ function officeToday(): string {
 }
 
 const preview = ref<Schemas['SeriesPreview']>()
-const problem = ref<ApiProblem>()
 /** Whether the first round would have had to open before today. */
 const late = computed(() => !props.series && (preview.value?.coming[0]?.opens ?? '9') < officeToday())
 const lateIsFine = ref(false)
@@ -71,16 +72,27 @@ async function look() {
   }
 }
 
+const { conflicts, asked, problem, submit: keep, decide } = useBoth(form, {
+  kept: () => {
+    if (!props.series) return undefined
+    const { rule, startsOn, opensDaysBefore, shift, opensItself } = props.series
+    return { rule, startsOn, opensDaysBefore, shift, opensItself }
+  },
+  version: () => props.series?.version,
+  reload: props.reload,
+  send: () => props.save(terms.value),
+})
+/** However it was chosen, the rule is what is kept. */
+watch(rule, (now) => (form.rule = now), { flush: 'sync' })
+watch(() => form.rule, (now) => now !== rule.value && (form.preset = 'own'))
+const names = { rule: t.rule, startsOn: t.startsOn, opensDaysBefore: t.opensDaysBefore, shift: t.shift, opensItself: t.itself }
+
 watchDebounced(terms, () => void look(), { debounce: 250, immediate: true })
 
 async function submit() {
   lateAsked.value = late.value && !lateIsFine.value
   if (lateAsked.value) return
-  try {
-    await props.save(terms.value)
-  } catch (error) {
-    problem.value = error as ApiProblem
-  }
+  await keep()
 }
 
 const dayWords = (date: string) => new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(`${date}T12:00:00Z`))
@@ -88,6 +100,7 @@ const error = (field: string) => problem.value?.at(field) ?? ''
 </script>
 
 <template>
+  <BothVersions v-if="asked" :conflicts="conflicts" :names="names" @decide="decide" />
   <form class="series" novalidate @submit.prevent="submit">
     <div>
       <FieldBox id="series-preset" v-slot="{ attrs }" :label="t.how" :error="form.preset === 'own' ? '' : error('rule')">

@@ -28,7 +28,7 @@ async function save(terms: Schemas['SeriesTerms']) {
     <header><h1>{{ series?.title || t.title }}</h1></header>
     <p class="help">{{ t.help }}</p>
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
-    <SeriesForm v-if="!ofSeries || series" :series="series ?? undefined" :label="ofSeries ? t.saveChange : t.save" :save="save" />
+    <SeriesForm v-if="!ofSeries || series" :series="series ?? undefined" :label="ofSeries ? t.saveChange : t.save" :save="save" :reload="load" />
   </div>
 </template>
 

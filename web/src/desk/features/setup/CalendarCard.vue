@@ -4,6 +4,8 @@ import { limits } from '../../../api/limits'
 import { desk, type Schemas, type WorkCalendar } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import BothVersions from '../../both/BothVersions.vue'
+import { useBoth } from '../../both/use-both'
 import ChoiceField from '../../fields/ChoiceField.vue'
 import DateField from '../../fields/DateField.vue'
 import FileButton from '../../fields/FileButton.vue'
@@ -14,12 +16,11 @@ import { say, sayProblem } from '../../say'
 import FieldBox from '../compose/FieldBox.vue'
 
 /** One calendar: weekend, public holidays, own closing days. */
-const props = defineProps<{ calendar: WorkCalendar; countries: { code: string; name: string }[] }>()
+const props = defineProps<{ calendar: WorkCalendar; countries: { code: string; name: string }[]; reload: () => Promise<unknown> }>()
 const emit = defineEmits<{ changed: [] }>()
 const t = text.setup
 const year = new Date().getFullYear()
 const form = reactive({ name: '', weekend: [] as string[], country: '', region: '' })
-const problem = ref<ApiProblem>()
 const { value: knownRegions } = useRead(computed(() => ['regions', form.country]), () => (form.country ? desk.regions(form.country) : Promise.resolve([])))
 const { value: knownHolidays } = useRead(computed(() => ['holidays', form.country, form.region]), () => (form.country ? desk.holidays(form.country, form.region, year) : Promise.resolve([])))
 const regions = computed(() => knownRegions.value ?? [])
@@ -30,13 +31,22 @@ const dayProblem = ref<ApiProblem>()
 const id = (part: string) => `calendar-${props.calendar.id}-${part}`
 const dayWords = (date: string) => new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(`${date}T12:00:00Z`))
 
-watch(
-  () => props.calendar,
-  ({ name, weekend, country, region }) => Object.assign(form, { name, weekend: [...weekend], country, region }),
-  { immediate: true },
-)
+const { conflicts, asked, problem, submit, decide } = useBoth(form, {
+  kept: () => {
+    const { name, weekend, country, region } = props.calendar
+    return { name, weekend: weekend as string[], country, region }
+  },
+  version: () => props.calendar.version,
+  reload: props.reload,
+  send: () => desk.changeCalendar(props.calendar.id, { version: props.calendar.version, ...form } as Schemas['CalendarForm']),
+  done: () => {
+    say(t.saved)
+    emit('changed')
+  },
+})
+const names = { name: t.name, weekend: t.weekend, country: t.country, region: t.region }
 watch(() => form.country, (now, before) => {
-  if (before && now !== before) form.region = ''
+  if (before && now !== before && now !== props.calendar.country) form.region = ''
 })
 
 function toggle(name: string) {
@@ -44,15 +54,8 @@ function toggle(name: string) {
 }
 
 async function save() {
-  problem.value = undefined
-  try {
-    await desk.changeCalendar(props.calendar.id, { version: props.calendar.version, ...form } as Schemas['CalendarForm'])
-    say(t.saved)
-    emit('changed')
-  } catch (error) {
-    problem.value = error as ApiProblem
-    if (problem.value.errors.length === 0) sayProblem(error)
-  }
+  await submit()
+  if (problem.value && problem.value.errors.length === 0) sayProblem(problem.value)
 }
 
 async function tryTo(work: () => Promise<unknown>, words?: string, undo?: () => Promise<unknown>) {
@@ -93,6 +96,7 @@ async function importFile(file: File) {
 
 <template>
   <article>
+    <BothVersions v-if="asked" :conflicts="conflicts" :names="names" @decide="decide" />
     <form novalidate @submit.prevent="save">
       <div class="three">
         <FieldBox :id="id('name')" v-slot="{ attrs }" :label="t.name" :error="problem?.at('name')"><ElInput v-bind="attrs" v-model="form.name" :maxlength="limits.CalendarForm.name.longest" /></FieldBox>

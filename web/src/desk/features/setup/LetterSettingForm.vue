@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { reactive, watch } from 'vue'
+import { reactive } from 'vue'
 import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { useRead } from '../../queries'
 import { say } from '../../say'
-import { useSubmit } from '../../use-submit'
+import BothVersions from '../../both/BothVersions.vue'
+import { useBoth } from '../../both/use-both'
 import TimeField from '../../fields/TimeField.vue'
 import FieldBox from '../compose/FieldBox.vue'
 
@@ -13,16 +14,25 @@ const t = text.post
 const { value: kept, load } = useRead(['letter-settings'], desk.letterSettings)
 const form = reactive({ signature: '', replyTo: '', calendar: false, perMinute: 0, gapHours: 0, quietFrom: '', quietTo: '' })
 
-watch(kept, (now) => now && Object.assign(form, { ...now, version: undefined }), { immediate: true })
-
-const { problem, busy, submit } = useSubmit(async () => {
-  await desk.changeLetterSettings({ ...form, perMinute: Number(form.perMinute), gapHours: Number(form.gapHours), version: kept.value!.version })
-  say(t.commonKept)
-  await load()
+const { conflicts, asked, problem, busy, submit, decide } = useBoth(form, {
+  kept: () => {
+    if (!kept.value) return undefined
+    const { signature, replyTo, calendar, perMinute, gapHours, quietFrom, quietTo } = kept.value
+    return { signature, replyTo, calendar, perMinute, gapHours, quietFrom, quietTo }
+  },
+  version: () => kept.value?.version,
+  reload: load,
+  send: () => desk.changeLetterSettings({ ...form, perMinute: Number(form.perMinute), gapHours: Number(form.gapHours), version: kept.value!.version }),
+  done: () => {
+    say(t.commonKept)
+    return load()
+  },
 })
+const names = { signature: t.signature, replyTo: t.replyTo, calendar: t.calendar, perMinute: t.perMinute, gapHours: t.gap, quietFrom: t.quietFrom, quietTo: t.quietTo }
 </script>
 
 <template>
+  <BothVersions v-if="asked" :conflicts="conflicts" :names="names" @decide="decide" />
   <form v-if="kept" novalidate @submit.prevent="submit">
     <FieldBox id="letter-signature" v-slot="{ attrs }" :label="t.signature" :hint="t.signatureHint" :error="problem?.at('signature')"><ElInput v-bind="attrs" v-model="form.signature" type="textarea" :rows="3" /></FieldBox>
     <FieldBox id="letter-reply" v-slot="{ attrs }" :label="t.replyTo" :hint="t.replyToHint" :error="problem?.at('replyTo')"><ElInput v-bind="attrs" v-model="form.replyTo" type="email" /></FieldBox>

@@ -1,20 +1,20 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { limits } from '../../../api/limits'
 import { desk, type Schemas } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
+import BothVersions from '../../both/BothVersions.vue'
+import { useBoth } from '../../both/use-both'
 import FoldedPart from '../../fields/FoldedPart.vue'
 import { say, sayProblem } from '../../say'
 import FieldBox from '../compose/FieldBox.vue'
 
 /** The words of one kind of letter, with a look at how they read. */
-const props = defineProps<{ kept: Schemas['KeptText']; language: string; person?: { id: number; name: string } }>()
+const props = defineProps<{ kept: Schemas['KeptText']; language: string; person?: { id: number; name: string }; reload: () => Promise<unknown> }>()
 const emit = defineEmits<{ changed: [] }>()
 const t = text.post
-const subject = ref(props.kept.subject)
-const body = ref(props.kept.body)
-const problem = ref<ApiProblem>()
+const form = reactive({ subject: '', body: '' })
 const direction = computed(() => (props.language === 'ar' ? 'rtl' : 'ltr'))
 /** Offered as soon as a brace is typed. */
 const fields = Object.entries(t.fields).map(([name, words]) => ({ value: `${name}}`, label: `{${name}} ${words}` }))
@@ -25,11 +25,25 @@ watch(
   (kept, before) => {
     // A reload for another reason leaves what is being typed alone.
     if (kept.version === before.version && kept.body === before.body && kept.subject === before.subject) return
-    subject.value = kept.subject
-    body.value = kept.body
     example.value = undefined
   },
 )
+
+const { conflicts, asked, problem, submit, decide } = useBoth(form, {
+  kept: () => ({ subject: props.kept.subject, body: props.kept.body }),
+  version: () => props.kept.version,
+  reload: props.reload,
+  send: () => desk.keepLetterText(props.kept.kind, props.language, props.kept.version, form.subject, form.body),
+  done: () => {
+    say(t.saved)
+    emit('changed')
+  },
+})
+
+async function save() {
+  await submit()
+  if (problem.value && problem.value.errors.length === 0) sayProblem(problem.value)
+}
 
 async function tryTo(work: () => Promise<void>) {
   try {
@@ -41,14 +55,7 @@ async function tryTo(work: () => Promise<void>) {
   }
 }
 
-const look = () => tryTo(async () => void (example.value = await desk.letterTextExample(props.kept.kind, props.language, props.person?.id ?? null, subject.value, body.value)))
-
-const save = () =>
-  tryTo(async () => {
-    await desk.keepLetterText(props.kept.kind, props.language, props.kept.version, subject.value, body.value)
-    say(t.saved)
-    emit('changed')
-  })
+const look = () => tryTo(async () => void (example.value = await desk.letterTextExample(props.kept.kind, props.language, props.person?.id ?? null, form.subject, form.body)))
 
 const reset = () =>
   tryTo(async () => {
@@ -62,11 +69,12 @@ const reset = () =>
 
 <template>
   <FoldedPart class="text" :label="t.kinds[kept.kind]!" :more="kept.subject">
+    <BothVersions v-if="asked" :conflicts="conflicts" :names="{ subject: t.subject, body: t.body }" @decide="decide" />
     <form novalidate @submit.prevent="save">
-      <FieldBox :id="`subject-${kept.kind}`" v-slot="{ attrs }" :label="t.subject" :error="problem?.at('subject')"><ElMention v-bind="attrs" v-model="subject" prefix="{" split="" :options="fields.filter((one) => one.value !== 'papers}')" :dir="direction" :lang="language" :maxlength="limits.TypedText.subject.longest" /></FieldBox>
-      <FieldBox :id="`body-${kept.kind}`" v-slot="{ attrs }" :label="t.body" :error="problem?.at('body')"><ElMention v-bind="attrs" v-model="body" type="textarea" :rows="12" prefix="{" split="" :options="fields" :dir="direction" :lang="language" /></FieldBox>
+      <FieldBox :id="`subject-${kept.kind}`" v-slot="{ attrs }" :label="t.subject" :error="problem?.at('subject')"><ElMention v-bind="attrs" v-model="form.subject" prefix="{" split="" :options="fields.filter((one) => one.value !== 'papers}')" :dir="direction" :lang="language" :maxlength="limits.TypedText.subject.longest" /></FieldBox>
+      <FieldBox :id="`body-${kept.kind}`" v-slot="{ attrs }" :label="t.body" :error="problem?.at('body')"><ElMention v-bind="attrs" v-model="form.body" type="textarea" :rows="12" prefix="{" split="" :options="fields" :dir="direction" :lang="language" /></FieldBox>
       <div class="actions">
-        <ElButton type="primary" native-type="submit" :disabled="subject === kept.subject && body === kept.body">{{ t.save }}</ElButton>
+        <ElButton type="primary" native-type="submit" :disabled="form.subject === kept.subject && form.body === kept.body">{{ t.save }}</ElButton>
         <ElButton @click="look">{{ t.look }}</ElButton>
         <ElButton v-if="kept.version > 0" type="primary" link @click="reset">{{ t.reset }}</ElButton>
       </div>

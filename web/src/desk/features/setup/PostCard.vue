@@ -72,7 +72,7 @@ async function test() {
         <p class="quiet">{{ person?.name ?? t.madeUp }} <ElButton v-if="person" type="primary" link size="small" @click="person = undefined">{{ t.madeUp }}</ElButton></p>
       </div>
     </div>
-    <LetterTextForm v-for="one in texts" :key="one.kind + language" :kept="one" :language="language" :person="person" @changed="loadTexts" />
+    <LetterTextForm v-for="one in texts" :key="one.kind + language" :kept="one" :language="language" :person="person" :reload="loadTexts" @changed="loadTexts" />
   </section>
 </template>
 

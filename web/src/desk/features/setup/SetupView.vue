@@ -62,7 +62,7 @@ function addCalendar() {
       <h2 id="calendars">{{ t.calendars }}</h2>
       <p class="quiet">{{ t.calendarsHelp }}</p>
       <LoadingPart v-if="!calendars && !problem" />
-      <CalendarCard v-for="one in calendars" :key="one.id" :calendar="one" :countries="countries" @changed="load" />
+      <CalendarCard v-for="one in calendars" :key="one.id" :calendar="one" :countries="countries" :reload="load" @changed="load" />
       <ElButton v-if="may('CHANGE')" @click="addCalendar">{{ t.addCalendar }}</ElButton>
     </section>
     <section aria-labelledby="filing">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { refDebounced } from '@vueuse/core'
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import FailureNote from '../../FailureNote.vue'
@@ -8,7 +8,8 @@ import LoadingPart from '../../LoadingPart.vue'
 import FileButton from '../../fields/FileButton.vue'
 import { useRead } from '../../queries'
 import { say, sayProblem } from '../../say'
-import { useSubmit } from '../../use-submit'
+import BothVersions from '../../both/BothVersions.vue'
+import { useBoth } from '../../both/use-both'
 import FieldBox from '../compose/FieldBox.vue'
 import FacePreview from './FacePreview.vue'
 
@@ -19,7 +20,6 @@ const USUAL = { colour: '#47682f', background: '#f6f1e6' }
 const HEX = /^#?[0-9a-fA-F]{6}$/
 const { value: kept, problem: unread, load } = useRead(['brand'], desk.brand)
 const form = reactive({ name: '', colour: '', background: '', logo: '', contact: '', privacy: '' })
-watch(kept, (now) => now && Object.assign(form, { ...now, colour: now.colour || USUAL.colour, background: now.background || USUAL.background }), { immediate: true })
 const typed = computed(() => ({ colour: form.colour, background: form.background }))
 const settled = refDebounced(typed, WAIT_MILLISECONDS)
 const readable = computed(() => HEX.test(settled.value.colour) && HEX.test(settled.value.background))
@@ -27,14 +27,21 @@ const { value: seen } = useRead(computed(() => ['brand-colours', settled.value])
 const part = ref<'page' | 'pickUp' | 'letter' | 'sheet'>('page')
 const own = (value: string, usual: string) => (value.toLowerCase() === usual ? '' : value)
 
-const { problem, busy, submit } = useSubmit(async () => {
-  try {
-    await desk.changeFace({ ...form, colour: own(form.colour, USUAL.colour), background: own(form.background, USUAL.background), version: kept.value?.version ?? 0 })
+const { conflicts, asked, problem, busy, submit, decide } = useBoth(form, {
+  kept: () => {
+    if (!kept.value) return undefined
+    const { name, colour, background, logo, contact, privacy } = kept.value
+    return { name, colour: colour || USUAL.colour, background: background || USUAL.background, logo, contact, privacy }
+  },
+  version: () => kept.value?.version,
+  reload: load,
+  send: () => desk.changeFace({ ...form, colour: own(form.colour, USUAL.colour), background: own(form.background, USUAL.background), version: kept.value?.version ?? 0 }),
+  done: () => {
     say(t.kept)
-  } finally {
-    if (!problem.value) await load()
-  }
+    return load()
+  },
 })
+const names = { name: t.name, colour: t.colour, background: t.background, logo: t.logo, contact: t.contact, privacy: t.privacy }
 
 async function putLogoIn(file: File) {
   try {
@@ -48,6 +55,7 @@ async function putLogoIn(file: File) {
 <template>
   <div class="page">
     <header><div><h1>{{ t.title }}</h1><p class="quiet">{{ t.intro }}</p></div></header>
+    <BothVersions v-if="asked" :conflicts="conflicts" :names="names" @decide="decide" />
     <FailureNote v-if="unread" :problem="unread" @retry="load" />
     <LoadingPart v-else-if="!kept" />
     <div v-else class="both">

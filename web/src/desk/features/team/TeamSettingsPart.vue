@@ -1,31 +1,36 @@
 <script setup lang="ts">
-import { reactive, watch } from 'vue'
+import { reactive } from 'vue'
 import { desk } from '../../../api/desk'
 import { text } from '../../../text/desk'
 import { useRead } from '../../queries'
 import { say } from '../../say'
-import { useSubmit } from '../../use-submit'
+import BothVersions from '../../both/BothVersions.vue'
+import { useBoth } from '../../both/use-both'
 import FieldBox from '../compose/FieldBox.vue'
 
 /** What the office has settled about its coordinators. */
 const t = text.team
 const { value: settled, load } = useRead(['team-settings'], desk.teamSettings)
 const form = reactive({ openLinks: true, handOut: true, most: undefined as number | undefined })
-watch(settled, (now) => now && Object.assign(form, { openLinks: now.terms.coordinatorsMakeOpenLinks, handOut: now.terms.coordinatorsHandOut, most: now.terms.mostLiveLinks ?? undefined }), { immediate: true })
-
-const { problem, busy, submit } = useSubmit(async () => {
-  try {
-    await desk.settleTeam({ openLinks: form.openLinks, handOut: form.handOut, mostLiveLinks: form.most ?? null, version: settled.value?.version ?? 0 })
+const { conflicts, asked, problem, busy, submit, decide } = useBoth(form, {
+  kept: () => {
+    const terms = settled.value?.terms
+    return terms && { openLinks: terms.coordinatorsMakeOpenLinks, handOut: terms.coordinatorsHandOut, most: terms.mostLiveLinks ?? undefined }
+  },
+  version: () => settled.value?.version,
+  reload: load,
+  send: () => desk.settleTeam({ openLinks: form.openLinks, handOut: form.handOut, mostLiveLinks: form.most ?? null, version: settled.value?.version ?? 0 }),
+  done: () => {
     say(t.saved)
-  } finally {
-    await load()
-  }
+    return load()
+  },
 })
 </script>
 
 <template>
   <section aria-labelledby="team-settings">
     <h2 id="team-settings">{{ t.settingsTitle }}</h2>
+    <BothVersions v-if="asked" :conflicts="conflicts" :names="{ openLinks: t.openLinks, handOut: t.handOut, most: t.mostLinks }" @decide="decide" />
     <form novalidate @submit.prevent="submit">
       <ElCheckbox v-model="form.openLinks" :label="t.openLinks" />
       <ElCheckbox v-model="form.handOut" :label="t.handOut" />

@@ -13,7 +13,7 @@ import org.eclipse.jetty.server.Response;
 import org.eclipse.jetty.server.ServerConnector;
 import org.eclipse.jetty.util.Callback;
 
-/** Listens as the connector in whose place it comes, with connections that are a {@link FileLine}. */
+/** Listens as the connector in whose place it comes, with connections that have a {@link FileLine}. */
 final class FileConnector extends ServerConnector {
 
     FileConnector(ServerConnector other) {
@@ -41,8 +41,8 @@ final class FileConnector extends ServerConnector {
 
         @Override
         public boolean handle(Request request, Response response, Callback callback) throws Exception {
-            if (request.getConnectionMetaData().getHttpVersion() == HttpVersion.HTTP_1_1 && request.getConnectionMetaData().getConnection().getEndPoint() instanceof FileEndPoint line) {
-                request.setAttribute(FileLine.ATTRIBUTE, line);
+            if (request.getConnectionMetaData().getHttpVersion() == HttpVersion.HTTP_1_1 && request.getConnectionMetaData().getConnection().getEndPoint() instanceof FileEndPoint files) {
+                request.setAttribute(FileLine.ATTRIBUTE, files.line());
             }
             return super.handle(request, response, callback);
         }

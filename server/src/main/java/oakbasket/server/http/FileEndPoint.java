@@ -10,17 +10,19 @@ import oakbasket.server.web.FileLine;
 import org.eclipse.jetty.io.EofException;
 import org.eclipse.jetty.io.ManagedSelector;
 import org.eclipse.jetty.io.SocketChannelEndPoint;
+import org.eclipse.jetty.util.NanoTime;
 import org.eclipse.jetty.util.thread.Scheduler;
 import org.jspecify.annotations.Nullable;
 
 /** A connection that has the operating system send parts of files (sendfile). Who may send, how much was sent and how fast it goes is kept by the container as with every other byte. */
-final class FileEndPoint extends SocketChannelEndPoint implements FileLine {
+final class FileEndPoint extends SocketChannelEndPoint {
 
     /** What is sent in one go: the thread that does it serves other connections too, and waits here where the disk is slow. */
     private static final int AT_A_TIME = 1024 * 1024;
     /** What every buffer that stands for a part looks at; nobody reads it. */
-    private static final ByteBuffer NOTHING = ByteBuffer.allocateDirect(LONGEST).asReadOnlyBuffer();
+    private static final ByteBuffer NOTHING = ByteBuffer.allocateDirect(FileLine.LONGEST).asReadOnlyBuffer();
 
+    private final FileLine line = new FileLine(this::standIn, this::wentStraight);
     private volatile @Nullable Part part;
 
     FileEndPoint(SocketChannel channel, ManagedSelector selector, SelectionKey key, Scheduler scheduler) {
@@ -32,6 +34,8 @@ final class FileEndPoint extends SocketChannelEndPoint implements FileLine {
         private final long from;
         private final int length;
         private final ByteBuffer standIn;
+        /** Of this part alone: {@link MinimumRates} judges only from one part to the next, which would be long after. */
+        private final Rate rate = new Rate();
         private volatile int sent;
 
         Part(FileChannel file, long from, int length) {
@@ -42,15 +46,17 @@ final class FileEndPoint extends SocketChannelEndPoint implements FileLine {
         }
     }
 
-    @Override
-    public ByteBuffer standIn(FileChannel file, long from, int length) {
+    FileLine line() {
+        return line;
+    }
+
+    private ByteBuffer standIn(FileChannel file, long from, int length) {
         Part next = new Part(file, from, length);
         part = next;
         return next.standIn;
     }
 
-    @Override
-    public boolean wentStraight() {
+    private boolean wentStraight() {
         Part last = part;
         part = null;
         return last != null && last.sent == last.length;
@@ -67,6 +73,9 @@ final class FileEndPoint extends SocketChannelEndPoint implements FileLine {
     }
 
     private boolean send(Part now) throws IOException {
+        if (now.rate.tooLow(NanoTime.now())) {
+            throw new EofException("write rate is too low");
+        }
         while (now.standIn.hasRemaining()) {
             long sent;
             try {
@@ -83,6 +92,7 @@ final class FileEndPoint extends SocketChannelEndPoint implements FileLine {
                 return false;
             }
             notIdle();
+            now.rate.passed(sent);
             now.sent += (int) sent;
             now.standIn.position(now.sent);
         }

@@ -88,8 +88,8 @@ public final class FileBytes {
             ask(watch);
             int length = (int) Math.min(part, to - at.get());
             long began = System.nanoTime();
-            stream.write(line.standIn(channel, at.get(), length));
-            if (!line.wentStraight()) {
+            stream.write(line.standIns().of(channel, at.get(), length));
+            if (!line.wentStraight().getAsBoolean()) {
                 throw new BrokenOff();
             }
             at.addAndGet(length);

@@ -3,27 +3,30 @@ package oakbasket.server.web;
 import jakarta.servlet.ServletRequest;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
+import java.util.function.BooleanSupplier;
 import org.jspecify.annotations.Nullable;
 
-/** A connection by which the bytes of a file leave the machine without coming through the program. */
-public interface FileLine {
+/**
+ * A connection by which the bytes of a file leave the machine without coming through the program.
+ *
+ * @param standIns gives a buffer to be written in the place of a part; the line sends the part when the buffer comes to it
+ * @param wentStraight whether all bytes of the last part left so. Where something between changes or reads what is written, they did not.
+ */
+public record FileLine(StandIns standIns, BooleanSupplier wentStraight) {
 
     /** Under this name a request carries the line of its connection, where it has one. */
-    String ATTRIBUTE = FileLine.class.getName();
+    public static final String ATTRIBUTE = FileLine.class.getName();
 
     /** The longest part that one buffer stands for, in bytes. */
-    int LONGEST = 8 * 1024 * 1024;
+    public static final int LONGEST = 8 * 1024 * 1024;
 
-    /**
-     * Gives a buffer as long as a part of a file, to be written in its place; the line sends the part when the buffer comes to it. Where something between changes or reads what is
-     * written, {@link #wentStraight()} says afterwards that the part did not leave.
-     *
-     * @param length in bytes, at most {@link #LONGEST}
-     */
-    ByteBuffer standIn(FileChannel file, long from, int length);
+    /** Makes buffers that stand for parts of files. */
+    @FunctionalInterface
+    public interface StandIns {
 
-    /** Whether the bytes of the file, all of them, left for the last buffer. */
-    boolean wentStraight();
+        /** Gives one as long as the part. @param length in bytes, at most {@link #LONGEST} */
+        ByteBuffer of(FileChannel file, long from, int length);
+    }
 
     /** The line of the connection that a request came by; null where everything has to be read and written, as behind encryption. */
     static @Nullable FileLine of(ServletRequest request) {
