@@ -33,11 +33,12 @@ export function useBoth<T extends object>(form: T, { kept, version, reload, send
   const asked = ref(false)
   let base: Partial<T> | undefined
   let sending = false
-  /** What was read before something was kept here says nothing of it. */
-  let least = 0
+  /** The version that something kept here followed: until another one is read, what was read says nothing of it. */
+  let followed: number | undefined
 
   function take(now: Partial<T>) {
-    if ((version() ?? 0) < least) return
+    if (followed !== undefined && version() === followed) return
+    followed = undefined
     const theirs = plain(now)
     if (!base) Object.assign(form, plain(theirs))
     else {
@@ -58,13 +59,13 @@ export function useBoth<T extends object>(form: T, { kept, version, reload, send
       return
     }
     const sent = plain(form)
-    const from = version() ?? 0
+    const from = version()
     sending = true
     try {
       await send()
       // The server may write it a little differently; that is nobody else's change.
       base = sent
-      least = from + 1
+      followed = from
     } catch (error) {
       if (!again || (error as ApiProblem).code !== 'changed-elsewhere') throw error
       sending = false
@@ -95,6 +96,7 @@ export function useBoth<T extends object>(form: T, { kept, version, reload, send
   /** Leaves what was typed, for what the server has. */
   function anew() {
     base = undefined
+    followed = undefined
     conflicts.value = []
     asked.value = false
     problem.value = undefined

@@ -1,5 +1,5 @@
 import { watchDebounced } from '@vueuse/core'
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { desk, type Schemas } from '../../../api/desk'
 import type { ApiProblem } from '../../../api/problem'
 import { text } from '../../../text/desk'
@@ -26,7 +26,7 @@ export function useRules(round: number) {
   const tried = ref('')
   const busy = ref(false)
   /** What somebody else kept while these were changed. */
-  const theirs = ref<Schemas['RuleList']>()
+  const theirs = shallowRef<Schemas['RuleList']>()
   let keys = 0
 
   const typed = computed(() => JSON.stringify(edited.map((one) => one.rule)))

@@ -56,7 +56,8 @@ async function save(): Promise<boolean> {
 /** Which version the next one is meant to follow. */
 const latest = () => Math.max(version.value, props.full.version)
 const { conflicts, asked, problem, submit, decide } = useBoth(form, {
-  kept: () => formOf(props.full),
+  // What was read before the last saving here is older than what is typed.
+  kept: () => (props.full.version < version.value ? undefined : formOf(props.full)),
   version: () => props.full.version,
   reload: props.reload,
   send: async () => {

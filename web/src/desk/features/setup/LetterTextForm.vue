@@ -29,7 +29,7 @@ watch(
   },
 )
 
-const { conflicts, asked, problem, submit, decide } = useBoth(form, {
+const { conflicts, asked, problem, submit, decide, anew } = useBoth(form, {
   kept: () => ({ subject: props.kept.subject, body: props.kept.body }),
   version: () => props.kept.version,
   reload: props.reload,
@@ -62,6 +62,7 @@ const reset = () =>
     const language = props.language
     const before = { subject: props.kept.subject, body: props.kept.body, kind: props.kept.kind }
     await desk.resetLetterText(props.kept.kind, language)
+    anew()
     emit('changed')
     say(t.wasReset, { label: text.panel.undo, run: () => void desk.keepLetterText(before.kind, language, 0, before.subject, before.body).then(() => emit('changed'), sayProblem) })
   })

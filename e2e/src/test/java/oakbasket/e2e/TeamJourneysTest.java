@@ -194,6 +194,74 @@ class TeamJourneysTest extends Journey {
         assertThat(first.getByText("Gil Second is here too")).hasCount(0);
     }
 
+    /** What only one of two changed stays, of what both changed both versions are shown, and nobody overwrites anybody unseen: on a contact, a parcel, the rules of filing. */
+    @Test
+    void theSecondChangeOfTheSameThingIsToldWithBothVersions() {
+        Page first = desk("/contacts");
+        first.getByText("Add a contact").click();
+        first.locator("#contact-name").fill("Tess Twice");
+        first.locator("#contact-email").fill("tess.twice@example.org");
+        button(first, "Save").click();
+        first.waitForURL(Pattern.compile(".*/contacts/\\d+"));
+        Page second = browser.desk(app, first.url().substring(app.url().length()));
+        assertThat(second.locator("#contact-name")).hasValue("Tess Twice");
+        first.locator("#contact-notes").fill("rings before noon");
+        second.locator("#contact-notes").fill("prefers letters");
+        second.locator("#contact-organisation").fill("Twice & Once");
+        button(first, "Save").click();
+        assertThat(said(first)).containsText("Saved");
+        // It appears in the other window by itself, and takes nothing of what is typed there.
+        first.locator("#contact-reference").fill("T-2");
+        button(first, "Save").click();
+        assertThat(second.locator("#contact-reference")).hasValue("T-2");
+        assertThat(second.locator("#contact-notes")).hasValue("prefers letters");
+        button(second, "Save").click();
+        Locator both = second.getByRole(AriaRole.DIALOG);
+        assertThat(both).containsText("Two versions");
+        assertThat(both.locator(".value")).hasText(new String[] {"prefers letters", "rings before noon"});
+        Browser.assertAccessible(second);
+        both.getByText("Keep this").first().click();
+        assertThat(first.locator("#contact-notes")).hasValue("prefers letters");
+        assertThat(first.locator("#contact-organisation")).hasValue("Twice & Once");
+        assertThat(second.locator("#contact-reference")).hasValue("T-2");
+
+        first.navigate(app.url() + "/parcels");
+        button(first, "New parcel").click();
+        first.waitForURL(Pattern.compile(".*/parcels/\\d+"));
+        first.locator("#parcel-title").fill("Maps for two");
+        assertThat(first.getByText("Saved")).isVisible();
+        second.navigate(first.url());
+        assertThat(second.locator("#parcel-title")).hasValue("Maps for two");
+        second.locator("#parcel-message").fill("from the second");
+        assertThat(first.locator("#parcel-message")).hasValue("from the second");
+        assertThat(first.locator("#parcel-title")).hasValue("Maps for two");
+
+        String filing = app.url() + "/rounds/" + openRound("Filed by two", "") + "/filing";
+        first.navigate(filing);
+        second.navigate(filing);
+        ruleFor(first, "maps");
+        ruleFor(second, "letters");
+        button(first, "Keep for new arrivals").click();
+        assertThat(said(first)).containsText("The rules are kept");
+        button(second, "Keep for new arrivals").click();
+        Locator versions = second.getByRole(AriaRole.DIALOG);
+        assertThat(versions.locator(".value").first()).containsText("letters");
+        assertThat(versions.locator(".value").last()).containsText("maps");
+        versions.getByText("Keep this").last().click();
+        assertThat(second.locator(".rules")).containsText("maps");
+        assertThat(second.locator(".rules")).not().containsText("letters");
+    }
+
+    private static void ruleFor(Page page, String name) {
+        button(page, "Add a rule").click();
+        page.getByLabel("Compared with").first().fill(name);
+        page.locator("#rule-1-place-folder").fill(name);
+    }
+
+    private static Locator said(Page page) {
+        return page.locator(".said");
+    }
+
     @Test
     void theOfficesOwnFaceIsTriedKeptAndSeenOutside() {
         long round = openRound("Seen with our own face", "");

@@ -37,6 +37,7 @@ final class FileEndPoint extends SocketChannelEndPoint {
         /** Of this part alone: {@link MinimumRates} judges only from one part to the next, which would be long after. */
         private final Rate rate = new Rate();
         private volatile int sent;
+        private volatile boolean full;
 
         Part(FileChannel file, long from, int length) {
             this.file = file;
@@ -73,30 +74,45 @@ final class FileEndPoint extends SocketChannelEndPoint {
     }
 
     private boolean send(Part now) throws IOException {
+        if (now.full) {
+            // Whoever flushes asks once more after each success; the line took less than it was given, so there is no room now.
+            now.full = false;
+            return false;
+        }
         if (now.rate.tooLow(NanoTime.now())) {
             throw new EofException("write rate is too low");
         }
         while (now.standIn.hasRemaining()) {
-            long sent;
-            try {
-                sent = now.file.transferTo(now.from + now.sent, Math.min(AT_A_TIME, now.standIn.remaining()), getChannel());
-                if (sent == 0 && now.file.size() <= now.from + now.sent) {
-                    throw new EofException("A file is shorter than it was");
-                }
-            } catch (EofException problem) {
-                throw problem;
-            } catch (IOException problem) {
-                throw new EofException(problem);
-            }
-            if (sent <= 0) {
+            int asked = Math.min(AT_A_TIME, now.standIn.remaining());
+            int sent = transfer(now, asked);
+            if (sent == 0) {
                 return false;
             }
             notIdle();
             now.rate.passed(sent);
-            now.sent += (int) sent;
+            now.sent += sent;
             now.standIn.position(now.sent);
+            if (sent < asked) {
+                now.full = true;
+                return false;
+            }
         }
         return true;
+    }
+
+    private int transfer(Part now, int length) throws IOException {
+        try {
+            long from = now.from + now.sent;
+            int sent = (int) now.file.transferTo(from, length, getChannel());
+            if (sent == 0 && now.file.size() <= from) {
+                throw new EofException("A file is shorter than it was");
+            }
+            return sent;
+        } catch (EofException problem) {
+            throw problem;
+        } catch (IOException problem) {
+            throw new EofException(problem);
+        }
     }
 
     @SuppressWarnings("ReferenceEquality") // this very buffer: all that stand for something look alike
