@@ -7,7 +7,6 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import org.h2.mvstore.MVStore;
-import org.h2.mvstore.MVStoreException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -57,7 +56,7 @@ final class DatabaseKeeper implements AutoCloseable {
                 stored = false;
                 gate.shut(Duration.ZERO, () -> store.compact(USED_PERCENT, TIDIED_BYTES));
             }
-        } catch (SQLException | MVStoreException problem) {
+        } catch (SQLException | RuntimeException problem) { // whatever it was: the next look must come
             LOG.warn("The database could not be stored; it is tried again: {}", problem.getMessage());
             letGo();
         }

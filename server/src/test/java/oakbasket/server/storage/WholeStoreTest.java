@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicLongArray;
 import org.h2.jdbcx.JdbcDataSource;
@@ -70,6 +71,33 @@ class WholeStoreTest {
             for (Future<?> writer : writers) {
                 writer.get();
             }
+            pool.shutdown();
+        }
+    }
+
+    /** Somebody inside may wait for a row that only somebody outside can let go of: the gate gives way, and what is waited for on the disk comes all the same. */
+    @Test
+    void whoeverWaitsForARowHoldsNobodyUp() throws Exception {
+        GatedDataSource source = new GatedDataSource(h2(folder.resolve("waiting")), gate);
+        ExecutorService pool = Executors.newFixedThreadPool(2);
+        try (DatabaseKeeper keeper = new DatabaseKeeper(source, gate); Connection holder = source.getConnection(); Connection waiter = source.getConnection(); Connection keep = source.getConnection();
+                Statement holding = holder.createStatement(); Statement waiting = waiter.createStatement(); Statement keeping = keep.createStatement()) {
+            holding.execute("CREATE TABLE paper (id BIGINT PRIMARY KEY, place BIGINT NOT NULL)");
+            holding.execute("INSERT INTO paper VALUES (1, 1)");
+            holder.setAutoCommit(false);
+            holding.execute("UPDATE paper SET place = 2");
+            Future<Integer> waits = pool.submit(() -> waiting.executeUpdate("UPDATE paper SET place = place + 10"));
+            Thread.sleep(300);
+            Future<?> stored = pool.submit(() -> keeping.execute("CHECKPOINT SYNC"));
+            Thread.sleep(300);
+            assertThat(waits).isNotDone();
+            long asked = System.nanoTime();
+            holder.commit();
+            assertThat(waits.get(5, TimeUnit.SECONDS)).isEqualTo(1);
+            stored.get(5, TimeUnit.SECONDS);
+            assertThat(System.nanoTime() - asked).as("nanoseconds, of which the wait for a row could take 10 s").isLessThan(5_000_000_000L);
+            assertThat(numbers(keep, "SELECT place FROM paper")).containsExactly(12L);
+        } finally {
             pool.shutdown();
         }
     }
