@@ -53,6 +53,8 @@ async function save(): Promise<boolean> {
   return saving
 }
 
+/** The passcode that the server has; its slow hash is made once, not at each saving. */
+let guarded = ''
 /** Which version the next one is meant to follow. */
 const latest = () => Math.max(version.value, props.full.version)
 const { conflicts, asked, problem, submit, decide } = useBoth(form, {
@@ -61,7 +63,9 @@ const { conflicts, asked, problem, submit, decide } = useBoth(form, {
   version: () => props.full.version,
   reload: props.reload,
   send: async () => {
-    version.value = (await desk.changeParcel(id, sheetOf(form, latest(), whenReady.value))).version
+    const typed = sheetOf(form, latest(), whenReady.value)
+    version.value = (await desk.changeParcel(id, typed.passcode && typed.passcode === guarded ? { ...typed, passcode: null } : typed)).version
+    guarded = typed.passcode ?? guarded
   },
   joined: { people: together },
 })
