@@ -6,6 +6,7 @@ import { text } from '../../../text/desk'
 import BothVersions from '../../both/BothVersions.vue'
 import { useBoth } from '../../both/use-both'
 import SuggestField from '../../fields/SuggestField.vue'
+import { may } from '../../use-session'
 import FieldBox from '../compose/FieldBox.vue'
 
 /** What is known of a contact, to be typed. */
@@ -41,7 +42,7 @@ const error = (field: string) => problem.value?.at(field) ?? ''
   <BothVersions v-if="asked" :conflicts="conflicts" :names="names" @decide="decide" />
   <form class="card" novalidate @submit.prevent="submit">
     <h2>{{ t.details }}</h2>
-    <div class="two">
+    <fieldset class="plain two" :disabled="!may('CHANGE')">
       <FieldBox id="contact-name" v-slot="{ attrs }" :label="t.name" :error="error('name')"><ElInput v-bind="attrs" v-model="form.name" :maxlength="limits.ContactForm.name.longest" /></FieldBox>
       <FieldBox id="contact-email" v-slot="{ attrs }" :label="t.email" :error="error('email')"><ElInput v-bind="attrs" v-model="form.email" :maxlength="limits.ContactForm.email.longest" spellcheck="false" /></FieldBox>
       <FieldBox id="contact-organisation" v-slot="{ attrs }" :label="t.organisation" :error="error('organisation')"><ElInput v-bind="attrs" v-model="form.organisation" :maxlength="limits.ContactForm.organisation.longest" /></FieldBox>
@@ -52,10 +53,10 @@ const error = (field: string) => problem.value?.at(field) ?? ''
       </FieldBox>
       <FieldBox id="contact-groups" v-slot="{ attrs }" :label="t.groupsLabel" :error="error('groups')"><ElInput v-bind="attrs" v-model="form.groups" :rows="3" type="textarea" /></FieldBox>
       <FieldBox id="contact-notes" v-slot="{ attrs }" :label="t.notes" :error="error('notes')"><ElInput v-bind="attrs" v-model="form.notes" :rows="3" type="textarea" /></FieldBox>
-    </div>
+    </fieldset>
     <p v-for="remark in remarks" :key="remark" class="remark" role="status">{{ remark }}</p>
     <p v-if="problem && problem.errors.length === 0" class="error" role="alert">{{ problem.detail }}</p>
-    <ElButton type="primary" native-type="submit">{{ t.save }}</ElButton>
+    <ElButton v-if="may('CHANGE')" type="primary" native-type="submit">{{ t.save }}</ElButton>
   </form>
 </template>
 

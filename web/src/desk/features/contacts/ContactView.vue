@@ -15,6 +15,7 @@ import { say, sayProblem } from '../../say'
 import type { LiveEvent } from '../../live'
 import { useRead } from '../../queries'
 import { standingWords, tileWords } from '../round/standing-words'
+import { may } from '../../use-session'
 import ContactForm from './ContactForm.vue'
 import QuietForm from './QuietForm.vue'
 
@@ -116,15 +117,15 @@ async function done(work: Promise<Schemas['ContactsChanged']>, words: string, th
         <li v-for="one in alike" :key="one.contact.id">
           <RouterLink :to="{ name: 'contact', params: { id: one.contact.id } }">{{ one.contact.name }}</RouterLink>
           <span class="quiet">{{ one.contact.email }}, {{ t.alikePercent(one.percent) }}</span>
-          <ElButton size="small" @click="done(desk.merge(one.contact, page.contact), t.mergedNow, `/contacts/${one.contact.id}`)">{{ t.match }}</ElButton>
+          <ElButton v-if="may('CHANGE')" size="small" @click="done(desk.merge(one.contact, page.contact), t.mergedNow, `/contacts/${one.contact.id}`)">{{ t.match }}</ElButton>
         </li>
       </ul>
-      <PeopleField id="match-with" :label="t.matchWith" @contact="matchWith" />
+      <PeopleField v-if="may('CHANGE')" id="match-with" :label="t.matchWith" @contact="matchWith" />
       <p v-if="meant" class="meant">
         <span>{{ meant.name }} <span class="quiet">{{ meant.email }}</span></span>
         <ElButton size="small" @click="done(desk.merge(meant, page.contact), t.mergedNow, `/contacts/${meant.id}`)">{{ t.match }}</ElButton>
       </p>
-      <ElButton size="small" @click="done(desk.discardContact(page.contact.id), t.discarded, '/contacts')">{{ t.discard }}</ElButton>
+      <ElButton v-if="may('CHANGE')" size="small" @click="done(desk.discardContact(page.contact.id), t.discarded, '/contacts')">{{ t.discard }}</ElButton>
     </section>
     <div class="columns">
       <ContactForm v-if="!id || page" :contact="page?.contact" :save="save" :reload="load" />

@@ -5,6 +5,7 @@ import { text } from '../../../text/desk'
 import TimeField from '../../fields/TimeField.vue'
 import { useRead } from '../../queries'
 import { say } from '../../say'
+import { may } from '../../use-session'
 import { useSubmit } from '../../use-submit'
 import FieldBox from '../compose/FieldBox.vue'
 
@@ -26,11 +27,11 @@ const { problem, busy, submit } = useSubmit(async () => {
   <form v-if="kept" novalidate @submit.prevent="submit">
     <h2>{{ t.title }}</h2>
     <p class="quiet">{{ t.help }}</p>
-    <div class="pair">
+    <fieldset class="plain pair" :disabled="!may('CHANGE')">
       <FieldBox id="quiet-from" v-slot="{ attrs }" :label="t.from" :error="problem?.at('quietFrom')"><TimeField v-bind="attrs" v-model="form.from" /></FieldBox>
       <FieldBox id="quiet-to" v-slot="{ attrs }" :label="t.to" :error="problem?.at('quietTo')"><TimeField v-bind="attrs" v-model="form.to" /></FieldBox>
-    </div>
-    <ElButton size="small" native-type="submit" :loading="busy">{{ t.keep }}</ElButton>
+    </fieldset>
+    <ElButton v-if="may('CHANGE')" size="small" native-type="submit" :loading="busy">{{ t.keep }}</ElButton>
   </form>
 </template>
 

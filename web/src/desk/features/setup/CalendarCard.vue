@@ -13,6 +13,7 @@ import FoldedPart from '../../fields/FoldedPart.vue'
 import AskOnce from '../../AskOnce.vue'
 import { useRead } from '../../queries'
 import { say, sayProblem } from '../../say'
+import { may } from '../../use-session'
 import FieldBox from '../compose/FieldBox.vue'
 
 /** One calendar: weekend, public holidays, own closing days. */
@@ -98,7 +99,7 @@ async function importFile(file: File) {
   <article>
     <BothVersions v-if="asked" :conflicts="conflicts" :names="names" @decide="decide" />
     <form novalidate @submit.prevent="save">
-      <div class="three">
+      <fieldset class="plain three" :disabled="!may('CHANGE')">
         <FieldBox :id="id('name')" v-slot="{ attrs }" :label="t.name" :error="problem?.at('name')"><ElInput v-bind="attrs" v-model="form.name" :maxlength="limits.CalendarForm.name.longest" /></FieldBox>
         <FieldBox :id="id('country')" v-slot="{ attrs }" :label="t.country" :hint="t.holidaysHint" :error="problem?.at('country')">
           <ChoiceField v-bind="attrs" v-model="form.country" filterable :choices="[{ value: '', label: t.noCountry }, ...countries.map((one) => ({ value: one.code, label: one.name }))]" />
@@ -106,13 +107,13 @@ async function importFile(file: File) {
         <FieldBox v-if="regions.length" :id="id('region')" v-slot="{ attrs }" :label="t.region" :error="problem?.at('region')">
           <ChoiceField v-bind="attrs" v-model="form.region" filterable :choices="[{ value: '', label: t.noRegion }, ...regions.map((one) => ({ value: one.code, label: one.name }))]" />
         </FieldBox>
-      </div>
-      <fieldset>
+      </fieldset>
+      <fieldset :disabled="!may('CHANGE')">
         <legend>{{ t.weekend }}</legend>
         <ElCheckbox v-for="(words, name) in t.days" :key="name" :model-value="form.weekend.includes(String(name))" @change="toggle(String(name))">{{ words }}</ElCheckbox>
         <p v-if="problem?.at('weekend')" class="error" role="alert">{{ problem.at('weekend') }}</p>
       </fieldset>
-      <div class="actions">
+      <div v-if="may('CHANGE')" class="actions">
         <ElButton type="primary" size="small" native-type="submit">{{ t.save }}</ElButton>
         <span v-if="calendar.isDefault" class="quiet">{{ t.isDefault }}</span>
         <ElButton v-else size="small" @click="tryTo(() => desk.defaultCalendar(calendar.id))">{{ t.makeDefault }}</ElButton>
@@ -127,10 +128,10 @@ async function importFile(file: File) {
     <ul class="days">
       <li v-for="one in calendar.closingDays" :key="one.day">
         <span class="date">{{ dayWords(one.day) }}</span> {{ one.name }}
-        <ElButton type="primary" link size="small" :aria-label="t.removeDay(dayWords(one.day))" @click="tryTo(() => desk.reopenDays(calendar.id, [one.day]), t.reopened, () => desk.closeDays(calendar.id, [one]))">✕</ElButton>
+        <ElButton v-if="may('CHANGE')" type="primary" link size="small" :aria-label="t.removeDay(dayWords(one.day))" @click="tryTo(() => desk.reopenDays(calendar.id, [one.day]), t.reopened, () => desk.closeDays(calendar.id, [one]))">✕</ElButton>
       </li>
     </ul>
-    <form class="add" novalidate @submit.prevent="addDay">
+    <form v-if="may('CHANGE')" class="add" novalidate @submit.prevent="addDay">
       <FieldBox :id="id('day')" v-slot="{ attrs }" :label="t.day" :error="dayProblem?.at('day')"><DateField v-bind="attrs" v-model="day" /></FieldBox>
       <FieldBox :id="id('why')" v-slot="{ attrs }" :label="t.why" :error="dayProblem?.at('name')"><ElInput v-bind="attrs" v-model="why" :maxlength="limits.CloseDay.name.longest" /></FieldBox>
       <ElButton size="small" native-type="submit">{{ t.addDay }}</ElButton>

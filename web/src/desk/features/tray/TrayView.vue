@@ -14,6 +14,7 @@ import ChoiceField from '../../fields/ChoiceField.vue'
 import { useRead } from '../../queries'
 import { say, sayProblem } from '../../say'
 import FieldBox from '../compose/FieldBox.vue'
+import { may } from '../../use-session'
 import LooseForm from './LooseForm.vue'
 import PutIn from './PutIn.vue'
 
@@ -132,7 +133,7 @@ async function keys(event: KeyboardEvent) {
 <template>
   <div class="page">
     <header><div><h1>{{ t.title }}</h1><p class="quiet">{{ t.intro }}</p></div></header>
-    <PutIn @put="showPut" />
+    <PutIn v-if="may('CHANGE')" @put="showPut" />
     <FailureNote v-if="problem" :problem="problem" @retry="load" />
     <LoadingPart v-if="!tray && !problem" />
     <EmptyPart v-if="tray && entries.length === 0" :words="t.none" />
@@ -159,7 +160,8 @@ async function keys(event: KeyboardEvent) {
           <p v-if="entry.sender" class="quiet">{{ t.sender(entry.sender) }} <IdentityMark :identity="entry.identity" /></p>
         </template>
         <p v-if="!oneRound" class="error" role="alert">{{ t.oneRound }}</p>
-        <div v-if="claims && ticked.size === 0" class="actions">
+        <template v-if="!may('CHANGE')" />
+        <div v-else-if="claims && ticked.size === 0" class="actions">
           <ElButton type="primary" @click="claim('ACCEPTED')">{{ t.yes }}</ElButton>
           <ElButton @click="claim('DECLINED')">{{ t.no }}</ElButton>
         </div>
