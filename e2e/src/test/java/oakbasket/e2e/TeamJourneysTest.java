@@ -78,6 +78,13 @@ class TeamJourneysTest extends Journey {
         assertThat(reader.locator(".panel h2")).containsText("Tamsin Withy");
         assertThat(reader.locator(".panel").getByText("Excuse")).hasCount(0);
         Browser.assertAccessible(reader);
+        reader.navigate(app.url() + "/contacts/" + api.get("/api/rounds/" + round + "/board").path("rows").get(0).path("contactId").asLong());
+        assertThat(reader.locator("#contact-name")).hasValue("Tamsin Withy");
+        assertThat(reader.locator("#contact-name")).isDisabled();
+        assertThat(button(reader, "Save")).hasCount(0);
+        reader.navigate(app.url() + "/setup");
+        assertThat(reader.locator("article input").first()).isDisabled();
+        assertThat(reader.locator("article").first().getByText("Save")).hasCount(0);
         desk.navigate(app.url() + "/audit");
         desk.getByLabel("Find a name, a thing or an address").fill("Mo Reader");
         assertThat(row(desk, "saw a basket").filter(new Locator.FilterOptions().setHasText("Mo Reader")).first()).containsText("Tamsin Withy, Read by others");
