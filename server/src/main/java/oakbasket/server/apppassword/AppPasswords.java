@@ -3,7 +3,7 @@ package oakbasket.server.apppassword;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Base64;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
@@ -60,7 +60,8 @@ public class AppPasswords {
         if (table.of(account).size() >= MOST) {
             throw Problem.refused("app-passwords-many", MOST);
         }
-        String password = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(RANDOM_BYTES));
+        // Letters and digits alone: many a program takes what begins with a dash for one of its options.
+        String password = HexFormat.of().formatHex(keys.random(RANDOM_BYTES));
         transactions.own(() -> table.insert(account, name, Hash.of(password), clock.instant()));
         return password;
     }

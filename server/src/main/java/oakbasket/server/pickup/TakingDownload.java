@@ -12,6 +12,8 @@ import java.util.List;
 import java.util.Objects;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Predicate;
+import oakbasket.server.live.LiveEvent;
+import oakbasket.server.live.LiveHub;
 import oakbasket.server.parcel.Parcel;
 import oakbasket.server.parcel.ParcelFile;
 import oakbasket.server.parcel.ParcelFiles;
@@ -35,14 +37,24 @@ public class TakingDownload {
     }
 
     private static final String SANDBOX = "sandbox; default-src 'none'";
+    /** How often at most it is looked whether somebody may go on, while links and parcels change. */
     private static final long LOOK_EVERY_NANOS = 50_000_000L;
+    /** How often at least. With many at once, looking was half of the work of sending. */
+    private static final long LOOK_ANYWAY_NANOS = 2_000_000_000L;
 
     private final ParcelFiles files;
     private final TakingAway taking;
+    /** So many times something changed by which files are on their way. */
+    private final AtomicLong changes = new AtomicLong();
 
-    TakingDownload(ParcelFiles files, TakingAway taking) {
+    TakingDownload(ParcelFiles files, TakingAway taking, LiveHub live) {
         this.files = files;
         this.taking = taking;
+        live.listen(event -> {
+            if (event.type().equals(LiveEvent.PARCELS.type()) || event.type().equals(LiveEvent.LINK)) {
+                changes.incrementAndGet();
+            }
+        });
     }
 
     /** One file. */
@@ -89,12 +101,16 @@ public class TakingDownload {
     /** Breaks off, within a moment, what is taken away through a link that is stopped or withdrawn meanwhile. */
     private FileBytes.Watch watch(Way way, List<ParcelFile> sent, PickUps.Run run) {
         AtomicLong looked = new AtomicLong(System.nanoTime());
+        AtomicLong seen = new AtomicLong(changes.get());
         return new FileBytes.Watch(() -> {
             long now = System.nanoTime();
-            if (now - looked.get() < LOOK_EVERY_NANOS) {
+            long since = now - looked.get();
+            if (since < LOOK_EVERY_NANOS || since < LOOK_ANYWAY_NANOS && changes.get() == seen.get()) {
                 return true;
             }
             looked.set(now);
+            // Before it is looked: what changes after that is seen the next time.
+            seen.set(changes.get());
             return way.mayGoOn().test(sent);
         }, (entry, from, to) -> run.left(sent.get(entry).id(), from, to));
     }
