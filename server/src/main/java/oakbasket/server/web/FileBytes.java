@@ -20,7 +20,7 @@ public final class FileBytes {
 
     private static final int BUFFER = 1 << 18;
     /** How long a part that leaves straight should take at most, so that whoever may not go on is noticed soon. */
-    private static final long PART_NANOS = 100_000_000;
+    private static final long PART_NANOS = 250_000_000;
     /** Outside the heap, so that what is read from the disk goes to the line without being copied twice more; one for each thread, of which there are few. */
     private static final ThreadLocal<ByteBuffer> BUFFERS = ThreadLocal.withInitial(() -> ByteBuffer.allocateDirect(BUFFER));
 
