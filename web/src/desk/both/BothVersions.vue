@@ -49,7 +49,11 @@ const valueOf = (one: Conflict, theirs: boolean) => {
   padding: 10px 12px;
   border: 1px solid var(--line);
 }
+h3 {
+  margin: 14px 0 6px;
+}
 .value {
+  margin: 2px 0 10px;
   max-height: 30vh;
   overflow: auto;
   overflow-wrap: anywhere;
