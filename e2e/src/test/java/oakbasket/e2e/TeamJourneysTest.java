@@ -266,7 +266,7 @@ class TeamJourneysTest extends Journey {
     }
 
     private static Locator said(Page page) {
-        return page.locator(".said");
+        return page.locator(".said").last();
     }
 
     @Test
