@@ -51,7 +51,12 @@ export function useBoth<T extends object>(form: T, { kept, version, reload, send
     base = theirs
   }
 
-  watch(kept, (now) => now && !sending && take(now), { immediate: true, flush: 'sync' })
+  const takeKept = () => {
+    const now = kept()
+    if (now) take(now)
+  }
+
+  watch(kept, () => !sending && takeKept(), { immediate: true, flush: 'sync' })
 
   async function attempt(again: boolean) {
     if (conflicts.value.length > 0) {
@@ -70,15 +75,16 @@ export function useBoth<T extends object>(form: T, { kept, version, reload, send
       if (!again || (error as ApiProblem).code !== 'changed-elsewhere') throw error
       sending = false
       await reload()
+      // It may have come while this was being sent, so that reading it again brought nothing new.
+      takeKept()
       if (conflicts.value.length === 0) say(text.both.merged)
       if (conflicts.value.length === 0 && lookFirst) await lookFirst()
       else await attempt(false)
       return
     } finally {
       sending = false
+      takeKept()
     }
-    const now = kept()
-    if (now) take(now)
     await done?.()
   }
 
@@ -100,8 +106,7 @@ export function useBoth<T extends object>(form: T, { kept, version, reload, send
     conflicts.value = []
     asked.value = false
     problem.value = undefined
-    const now = kept()
-    if (now) take(now)
+    takeKept()
   }
 
   return { conflicts, asked, problem, busy, submit, decide, anew }

@@ -79,7 +79,8 @@ function touched() {
 watch(form, touched, { deep: true })
 onBeforeUnmount(() => {
   clearTimeout(timer)
-  if (dirty) void desk.changeParcel(id, sheetOf(form, latest(), whenReady.value)).catch(sayProblem)
+  // What nobody decided between is not kept over what another one wrote.
+  if (dirty && conflicts.value.length === 0) void desk.changeParcel(id, sheetOf(form, latest(), whenReady.value)).catch(sayProblem)
 })
 
 /** Everything typed goes along, also what stands in the field of people and was not added. */

@@ -35,6 +35,7 @@ final class DatabaseKeeper implements AutoCloseable {
     private @Nullable Connection connection;
     private int looks;
     private boolean stored;
+    private boolean failing;
 
     DatabaseKeeper(GatedDataSource source, WriteGate gate) {
         this.source = source;
@@ -56,8 +57,12 @@ final class DatabaseKeeper implements AutoCloseable {
                 stored = false;
                 gate.shut(Duration.ZERO, () -> store.compact(USED_PERCENT, TIDIED_BYTES));
             }
+            failing = false;
         } catch (SQLException | RuntimeException problem) { // whatever it was: the next look must come
-            LOG.warn("The database could not be stored; it is tried again: {}", problem.getMessage());
+            if (!failing) {
+                LOG.warn("The database could not be stored; it is tried again: {}", problem.getMessage());
+            }
+            failing = true;
             letGo();
         }
     }
