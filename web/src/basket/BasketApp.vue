@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, nextTick, onMounted, reactive, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onMounted, reactive, ref, watch, type Component } from 'vue'
 import { ApiProblem } from '../api/problem'
-import { speak, text } from '../text/sender'
+import { speak, speakLater, text } from '../text/sender'
 import OfficeFoot from '../light/OfficeFoot.vue'
 import OfficeMark from '../light/OfficeMark.vue'
 import { ownZone } from '../shared/time'
@@ -13,10 +13,14 @@ import { deadlineWords, longDayAndTime, sizeWords, timeLeftWords, zoneWords } fr
 import { usePage, type PageItem } from './use-page'
 import { useSending } from './use-sending'
 
-/** Comes after the page, long before anybody needs it: main.ts loads it when there is nothing better to do. */
-const ReceiptView = defineAsyncComponent(() => import('./ReceiptView.vue'))
+const AGAIN_MILLISECONDS = 3_000
+/** A part that comes after the page, with its texts. On a line that breaks it is asked for again and again. */
+const later = <C extends Component>(load: () => Promise<{ default: C }>) =>
+  defineAsyncComponent({ loader: async () => (await Promise.all([load(), speakLater()]))[0], onError: (_, again) => void setTimeout(again, AGAIN_MILLISECONDS) })
+/** Is there long before anybody needs it: main.ts loads it when there is nothing better to do. */
+const ReceiptView = later(() => import('./ReceiptView.vue'))
 /** Comes only where papers go in both directions. */
-const PlacePart = defineAsyncComponent(() => import('./PlacePart.vue'))
+const PlacePart = later(() => import('./PlacePart.vue'))
 const LONGEST_NOTE = 2_000
 const touch = matchMedia('(pointer: coarse)').matches
 const { rehearsal, token, page, problem, headers, passcodeNeeded, begin, load, changed, unlock, takeForm } = usePage()

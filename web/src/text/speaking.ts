@@ -1,4 +1,3 @@
-import { createCoreContext, translate } from '@intlify/core-base'
 import { ref } from 'vue'
 
 /** The languages of the pages for strangers, each by its own name. */
@@ -11,51 +10,12 @@ export type Forms = Partial<Record<Intl.LDMLPluralRule, string>> & { other: stri
 /** Every text of a page in one language, by those of the reference. */
 export type TextsOf<E> = { readonly [K in keyof E]: E[K] extends string ? string : Forms }
 
-const FORMS: Intl.LDMLPluralRule[] = ['zero', 'one', 'two', 'few', 'many', 'other']
-
-/** The plural forms that a language has (CLDR, by the browser's Intl), in one order. */
-function formsOf(tag: string): Intl.LDMLPluralRule[] {
-  const known = new Intl.PluralRules(tag).resolvedOptions().pluralCategories
-  return FORMS.filter((form) => known.includes(form))
-}
-
-/** Which of the forms a number takes; the library numbers them. */
-function rule(tag: string) {
-  const forms = formsOf(tag)
-  const rules = new Intl.PluralRules(tag)
-  return (count: number) => forms.indexOf(rules.select(count))
-}
-
-interface Context {
-  list: (n: number) => unknown
-  plural: (forms: string[]) => string
-}
-type Message = (context: Context) => string
-
-/** A message as the library's small build takes it: a function, since it reads no text of its own. */
-function message(said: string | Forms, forms: Intl.LDMLPluralRule[]): Message {
-  if (typeof said !== 'string') {
-    const each = forms.map((form) => message(said[form] ?? said.other, forms))
-    return (context) => context.plural(each.map((one) => one(context)))
-  }
-  const parts = said.split(/\{(\d)\}/)
-  return ({ list }) => parts.map((part, n) => (n % 2 ? String(list(Number(part))) : part)).join('')
-}
-
-/** The core of vue-i18n by itself: its plugin would bring all of Vue along, used or not. */
-const core = createCoreContext({
-  locale: 'en',
-  fallbackLocale: 'en',
-  messages: {} as Record<string, Record<string, Message>>,
-  pluralRules: Object.fromEntries(Object.keys(LANGUAGES).map((tag) => [tag, rule(tag)])),
-  missingWarn: false,
-  fallbackWarn: false,
-})
-
 /** The language spoken now. */
 export const language = ref<Language>('en')
 let numbers = new Intl.NumberFormat('en-GB')
-let withPlaces = new Set<string>()
+/** Which plural form a number takes, by CLDR as the browser has it. */
+let plurals = new Intl.PluralRules('en')
+let spoken: Record<string, string | Forms> = {}
 
 /** The tag by which dates and numbers are written; English is that of the office's country. */
 export function localeTag(): string {
@@ -64,15 +24,17 @@ export function localeTag(): string {
 
 /** Speaks a language from now on, with its texts. */
 export function speakWith(tag: Language, texts: Record<string, string | Forms>): void {
-  const forms = formsOf(tag)
-  const all = Object.entries(texts)
-  core.messages = { [tag]: Object.fromEntries(all.map(([key, one]) => [key, message(one, forms)])) }
-  core.locale = core.fallbackLocale = tag
-  withPlaces = new Set(all.filter(([, one]) => typeof one !== 'string' || /\{\d\}/.test(one)).map(([key]) => key))
+  spoken = texts
+  plurals = new Intl.PluralRules(tag)
   language.value = tag
   numbers = new Intl.NumberFormat(localeTag())
   document.documentElement.lang = tag
   document.documentElement.dir = tag === 'ar' ? 'rtl' : 'ltr'
+}
+
+/** Adds texts of the language spoken. */
+export function speakAlso(texts: Record<string, string | Forms>): void {
+  spoken = { ...spoken, ...texts }
 }
 
 type Value = string | number
@@ -81,18 +43,24 @@ type Said<T> = T extends string ? (T extends `${string}{${number}}${string}` ? (
 /** What is put into a text keeps its own direction (UAX #9, first strong isolate). */
 const isolated = (value: string) => (language.value === 'ar' ? `\u2068${value}\u2069` : value)
 
-function say(key: string, values: Value[]): string {
+/** A text with values in its places; the first number among them decides between plural forms. */
+function say(said: string | Forms, values: Value[]): string {
   const count = values.find((value): value is number => typeof value === 'number') ?? 1
-  return String(translate(core, key, values.map((value) => (typeof value === 'number' ? numbers.format(value) : isolated(value))), count))
+  const words = typeof said === 'string' ? said : (said[plurals.select(count)] ?? said.other)
+  return words.replace(/\{(\d)\}/g, (_, place: string) => {
+    const value = values[Number(place)]
+    return typeof value === 'number' ? numbers.format(value) : isolated(value ?? '')
+  })
 }
 
-/** Every text of a page in the language spoken: plain, or a function of what goes into its places. */
+/** Every text of a page in the language spoken: plain, or a function of what goes into its places. Kept by hand, for each kilobyte is waited for on a poor line: the core of vue-i18n weighs four. */
 export function textOf<E extends object>(): { readonly [K in keyof E]: Said<E[K]> } {
   return new Proxy({} as { readonly [K in keyof E]: Said<E[K]> }, {
     get: (_, key: string) => {
-      // Whatever shows a text shows it anew in another language; the library's core by itself tells nobody.
+      // Whatever shows a text shows it anew in another language.
       void language.value
-      return withPlaces.has(key) ? (...values: Value[]) => say(key, values) : say(key, [])
+      const said = spoken[key] ?? ''
+      return typeof said !== 'string' || /\{\d\}/.test(said) ? (...values: Value[]) => say(said, values) : said
     },
   })
 }

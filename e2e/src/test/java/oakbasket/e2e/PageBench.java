@@ -6,11 +6,11 @@ import com.microsoft.playwright.Page;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.ToDoubleFunction;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 
@@ -28,19 +28,33 @@ class PageBench {
             Api api = new Api(app.url());
             String link = api.personalLink(api.round("Landowner"), "Ada Brook");
             AtomicLong bytes = new AtomicLong();
-            List<Double> free = new ArrayList<>();
-            List<Double> poor = new ArrayList<>();
+            // The application still makes the data of the demonstration, on the same cores as the browser.
+            for (long begun = System.nanoTime(); System.nanoTime() - begun < REST_NANOS;) {
+                usable(browser, link, -1, 0, bytes);
+            }
+            List<Usable> free = new ArrayList<>();
+            List<Usable> poor = new ArrayList<>();
             for (int i = 0; i < TIMES; i++) {
                 free.add(usable(browser, link, -1, 0, bytes));
                 poor.add(usable(browser, link, POOR_BYTES_PER_SECOND, POOR_MILLISECONDS, bytes));
             }
-            Collections.sort(free);
-            Collections.sort(poor);
             System.out.printf(Locale.ROOT, "%npage of senders: %.1f KiB over the line until usable%n", bytes.get() / 1024.0);
-            System.out.printf(Locale.ROOT, "usable, median of %d: %.0f ms without limits, %.0f ms at 400 kbit/s and 400 ms (worst %.0f)%n", TIMES, free.get(TIMES / 2), poor.get(TIMES / 2), poor.get(TIMES - 1));
+            System.out.printf(Locale.ROOT, "usable, median of %d, by the clock of the page: %.0f ms without limits, %.0f ms at 400 kbit/s and 400 ms (worst %.0f)%n", TIMES, median(free, Usable::inside),
+                    median(poor, Usable::inside), poor.stream().mapToDouble(Usable::inside).max().orElseThrow());
+            System.out.printf(Locale.ROOT, "as the program sees it that drives the browser: %.0f ms and %.0f ms%n", median(free, Usable::outside), median(poor, Usable::outside));
             System.out.printf(Locale.ROOT, "the line itself needs %.0f ms for these bytes and one round trip%n", bytes.get() * 1000.0 / POOR_BYTES_PER_SECOND + POOR_MILLISECONDS);
         }
     }
+
+    private static final long REST_NANOS = 25_000_000_000L;
+    /** Notes when the picture is made that follows upon what sends being there. */
+    private static final String WATCH = """
+            new MutationObserver((_, watch) => {
+              if (!document.querySelector('footer button[type=submit]')) return
+              watch.disconnect()
+              requestAnimationFrame(() => setTimeout(() => (window.usableAfter = performance.now())))
+            }).observe(document, { childList: true, subtree: true })
+            """;
 
     private static final int PHOTOS = 300;
     private static final int PHOTO_BYTES = 200_000;
@@ -82,18 +96,28 @@ class PageBench {
         }
     }
 
-    private static double usable(Browser browser, String link, int bytesPerSecond, int latency, AtomicLong bytes) {
+    /** From the beginning of the navigation to the first picture with what sends, by the page's own clock; and from the order to go there until that was noticed. In milliseconds. */
+    private record Usable(double inside, double outside) {
+    }
+
+    private static double median(List<Usable> all, ToDoubleFunction<Usable> which) {
+        return all.stream().mapToDouble(which).sorted().skip(all.size() / 2).findFirst().orElseThrow();
+    }
+
+    private static Usable usable(Browser browser, String link, int bytesPerSecond, int latency, AtomicLong bytes) {
         Page page = browser.page(390, 844);
         CDPSession line = limit(page, bytesPerSecond, latency);
         AtomicLong sum = new AtomicLong();
         line.on("Network.loadingFinished", event -> sum.addAndGet((long) event.get("encodedDataLength").getAsDouble()));
+        page.addInitScript(WATCH);
         long begun = System.nanoTime();
         page.navigate(link, new Page.NavigateOptions().setWaitUntil(com.microsoft.playwright.options.WaitUntilState.COMMIT));
         page.locator("footer button[type=submit]").waitFor();
-        double took = (System.nanoTime() - begun) / 1e6;
+        double outside = (System.nanoTime() - begun) / 1e6;
         bytes.set(sum.get());
+        double inside = ((Number) page.waitForFunction("() => window.usableAfter").jsonValue()).doubleValue();
         page.context().close();
-        return took;
+        return new Usable(inside, outside);
     }
 
     private static CDPSession limit(Page page, int bytesPerSecond, int latency) {

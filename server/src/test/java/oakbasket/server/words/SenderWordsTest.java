@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.io.Reader;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Properties;
@@ -38,17 +39,20 @@ class SenderWordsTest {
         return SenderLanguages.ALL.stream().map(Locale::getLanguage).filter(language -> !language.equals("en"));
     }
 
-    /** The pages for strangers: the folder of their sources, and that of their texts. */
-    static Stream<Arguments> pages() {
-        return Stream.of(Arguments.of("basket", "texts"), Arguments.of("pickup", "pickup-texts"));
+    /** The texts of the pages for strangers; those of the page of senders come in two parts. */
+    private static final List<String> FOLDERS = List.of("texts", "later-texts", "pickup-texts");
+
+    static Stream<Arguments> foldersInOthers() {
+        return others().flatMap(language -> FOLDERS.stream().map(folder -> Arguments.of(folder, language)));
     }
 
-    static Stream<Arguments> pagesInOthers() {
-        return others().flatMap(language -> pages().map(page -> Arguments.of(page.get()[1], language)));
+    /** The pages for strangers: the folder of their sources, and those of their texts. */
+    static Stream<Arguments> pages() {
+        return Stream.of(Arguments.of("basket", List.of("texts", "later-texts")), Arguments.of("pickup", List.of("pickup-texts")));
     }
 
     @ParameterizedTest
-    @MethodSource("pagesInOthers")
+    @MethodSource("foldersInOthers")
     void everyPageHasTheSameTextsWithTheSamePlacesInEveryLanguage(String folder, String language) throws IOException {
         JsonNode english = texts(folder, "en");
         JsonNode spoken = texts(folder, language);
@@ -71,7 +75,7 @@ class SenderWordsTest {
         if (language.equals("es") || language.equals("fr")) {
             forms.add("many");
         }
-        for (String folder : List.of("texts", "pickup-texts")) {
+        for (String folder : FOLDERS) {
             JsonNode spoken = texts(folder, language);
             spoken.propertyNames().stream().filter(key -> spoken.path(key).isObject())
                 .forEach(key -> assertThat(new TreeSet<>(spoken.path(key).propertyNames())).as(key).isEqualTo(forms));
@@ -91,7 +95,7 @@ class SenderWordsTest {
 
     @ParameterizedTest
     @MethodSource("pages")
-    void noTextOfAPageStandsThereForNothing(String page, String folder) throws IOException {
+    void noTextOfAPageStandsThereForNothing(String page, List<String> folders) throws IOException {
         String sources;
         try (Stream<Path> files = Stream.concat(Files.walk(Path.of("../web/src", page)), Files.walk(Path.of("../web/src/light")))) {
             sources = files.filter(Files::isRegularFile).map(SenderWordsTest::read).collect(Collectors.joining());
@@ -101,7 +105,11 @@ class SenderWordsTest {
         while (found.find()) {
             used.add(found.group(1));
         }
-        assertThat(texts(folder, "en").propertyNames()).containsExactlyInAnyOrderElementsOf(used);
+        List<String> keys = new ArrayList<>();
+        for (String folder : folders) {
+            keys.addAll(texts(folder, "en").propertyNames());
+        }
+        assertThat(keys).containsExactlyInAnyOrderElementsOf(used);
     }
 
     @ParameterizedTest
