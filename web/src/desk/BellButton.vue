@@ -10,7 +10,7 @@ import { sayProblem } from './say'
 
 /** What came since this coordinator last looked, as it comes; nothing when there is nothing. */
 const t = text.bell
-const { value: rings, load } = useRead(['bell'], desk.bell, { on: (event) => ['arrival', 'letter', 'held', 'filing', 'parcel'].includes(event.type) })
+const { value: rings, load } = useRead(['bell'], desk.bell, { on: (event) => ['arrival', 'letter', 'held', 'filing', 'parcel', 'taken'].includes(event.type) })
 const count = computed(() => (rings.value ? rings.value.files + rings.value.mails + rings.value.taken : 0))
 const MOST = 99
 

@@ -5,7 +5,7 @@ import { onRefusal } from '../api/client'
 import { readAgain } from './queries'
 import { loadSession, session, sessionEnded } from './use-session'
 
-const TYPES = ['arrival', 'basket', 'round', 'contact', 'letter', 'link', 'held', 'filing', 'parcel', 'team', 'presence', 'moment'] as const
+const TYPES = ['arrival', 'basket', 'round', 'contact', 'letter', 'link', 'held', 'filing', 'parcel', 'taken', 'team', 'presence', 'moment'] as const
 
 /** Something that changed: what it was, in which round (0 for contacts and the team), and whose basket; none when the whole round changed. */
 export interface LiveEvent {

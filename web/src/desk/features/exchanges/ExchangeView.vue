@@ -25,7 +25,7 @@ const id = computed(() => Number(route.params.id))
 const round = ref(0)
 const { value: full, problem, load } = useRead(computed(() => ['exchange', id.value]), () => desk.exchange(id.value), {
   fresh: true,
-  on: (event) => event.type === 'parcel' || event.type === 'link' || event.roundId === round.value,
+  on: (event) => event.type === 'parcel' || event.type === 'taken' || event.type === 'link' || event.roundId === round.value,
 })
 watch(full, (now) => (round.value = now?.exchange.roundId ?? 0), { immediate: true })
 const one = computed(() => full.value!.exchange)

@@ -17,7 +17,7 @@ const t = text.exchanges
 const WAIT_MILLISECONDS = 300
 const find = ref('')
 const words = refDebounced(find, WAIT_MILLISECONDS)
-const { value: page, problem, load } = useRead(computed(() => ['exchanges', words.value.trim()]), () => desk.exchanges(words.value.trim(), undefined), { on: (event) => event.type === 'parcel' || event.type === 'link' || event.roundId > 0 })
+const { value: page, problem, load } = useRead(computed(() => ['exchanges', words.value.trim()]), () => desk.exchanges(words.value.trim(), undefined), { on: (event) => event.type === 'parcel' || event.type === 'taken' || event.type === 'link' || event.roundId > 0 })
 const earlier = ref<Schemas['ListedExchange'][]>([])
 const moreThere = ref(false)
 watch(page, (now) => {

@@ -13,7 +13,7 @@ import ParcelLive from './ParcelLive.vue'
 const t = text.parcels
 const route = useRoute()
 const id = computed(() => Number(route.params.id))
-const { value: full, problem, load } = useRead(computed(() => ['parcel', id.value]), () => desk.parcel(id.value), { fresh: true, on: (event) => event.type === 'parcel' })
+const { value: full, problem, load } = useRead(computed(() => ['parcel', id.value]), () => desk.parcel(id.value), { fresh: true, on: (event) => event.type === 'parcel' || event.type === 'taken' })
 const draft = computed(() => full.value?.parcel.state === 'DRAFT')
 </script>
 

@@ -21,7 +21,7 @@ const route = useRoute()
 const router = useRouter()
 const find = ref('')
 const words = refDebounced(find, WAIT_MILLISECONDS)
-const { value: page, problem, load } = useRead(computed(() => ['parcels', words.value.trim()]), () => desk.parcels(words.value.trim(), undefined), { on: (event) => event.type === 'parcel' })
+const { value: page, problem, load } = useRead(computed(() => ['parcels', words.value.trim()]), () => desk.parcels(words.value.trim(), undefined), { on: (event) => event.type === 'parcel' || event.type === 'taken' })
 const earlier = ref<ListedParcel[]>([])
 const moreThere = ref(false)
 watch(page, (now) => {

@@ -182,11 +182,31 @@ class ParcelsTest {
         assertThat(sol.http().get("/d/" + sol.token() + "/look/1").problem()).as("looking is as good as taking").isEqualTo("no-preview");
     }
 
+    /** A telephone leaves one network in the middle and asks for the rest from another; and neither that nor what strangers began beside it is a second one. */
+    @Test
+    void whatGoesOnFromAnotherNetworkIsOnePickUp() throws Exception {
+        byte[] large = content(8, 60_000_000);
+        TestParcel parcel = new TestParcel().person("Una Marsh").file("large.bin", large).handOut();
+        TestParcel.Taker una = parcel.taker("Una Marsh");
+        assertThat(readAndGo("127.0.0.9", "/d/" + una.token() + "/1/large.bin", 0, 100_000)).isTrue();
+        Waiting.until(() -> parcel.way("Una Marsh"), one -> one.path("begun").asInt() == 1);
+        assertThat(una.take(1, "large.bin", "Range", "bytes=100000-").response().body()).isEqualTo(Arrays.copyOfRange(large, 100_000, large.length));
+        parcel.took("Una Marsh", 1);
+        assertThat(parcel.way("Una Marsh").path("begun").asInt()).as("none is left behind").isZero();
+        assertThat(una.take(1, "large.bin").status()).isEqualTo(200);
+        parcel.took("Una Marsh", 2);
+    }
+
     /** Asks for a file and goes after some bytes. @return whether bytes came */
     private static boolean readAndGo(String path, long from, int bytes) throws IOException {
+        return readAndGo("127.0.0.1", path, from, bytes);
+    }
+
+    private static boolean readAndGo(String caller, String path, long from, int bytes) throws IOException {
         URI address = URI.create(RunningApp.URL);
         try (Socket socket = new Socket()) {
             socket.setReceiveBufferSize(64 * 1024);
+            socket.bind(new java.net.InetSocketAddress(caller, 0));
             socket.connect(new java.net.InetSocketAddress(address.getHost(), address.getPort()));
             socket.getOutputStream().write(("GET " + path + " HTTP/1.1\r\nHost: " + address.getAuthority() + "\r\nRange: bytes=" + from + "-\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
             InputStream in = socket.getInputStream();

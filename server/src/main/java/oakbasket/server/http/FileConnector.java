@@ -16,8 +16,11 @@ import org.eclipse.jetty.util.Callback;
 /** Listens as the connector in whose place it comes, with connections that have a {@link FileLine}. */
 final class FileConnector extends ServerConnector {
 
+    /** At least so many threads wait for connections. They send parts of files themselves, so one of them would keep a second core from sending. */
+    private static final int SELECTORS = 2;
+
     FileConnector(ServerConnector other) {
-        super(other.getServer(), other.getExecutor(), other.getScheduler(), other.getByteBufferPool(), other.getAcceptors(), other.getSelectorManager().getSelectorCount(),
+        super(other.getServer(), other.getExecutor(), other.getScheduler(), other.getByteBufferPool(), other.getAcceptors(), Math.max(SELECTORS, other.getSelectorManager().getSelectorCount()),
                 other.getConnectionFactories().toArray(ConnectionFactory[]::new));
         setHost(other.getHost());
         setPort(other.getPort());

@@ -5,7 +5,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * Something an open desk wants to know.
  *
- * @param type what happened: {@code arrival}, {@code basket}, {@code round}, {@code contact}, {@code letter}, {@code link}, {@code held}, {@code filing}, {@code parcel}, {@code team}, {@code presence} or {@code moment}
+ * @param type what happened: {@code arrival}, {@code basket}, {@code round}, {@code contact}, {@code letter}, {@code link}, {@code held}, {@code filing}, {@code parcel}, {@code taken}, {@code team}, {@code presence} or {@code moment}
  * @param roundId the round; 0 for contacts, parcels and the team
  * @param basketId whose basket; null when the whole round changed
  */
@@ -26,8 +26,11 @@ public record LiveEvent(String type, long roundId, @Nullable Long basketId) {
     /** Nothing was done, but time passed a point from which baskets of a round stand differently. */
     public static final String MOMENT = "moment";
 
-    /** Parcels changed, or something of one was taken away. */
+    /** Parcels changed. */
     public static final LiveEvent PARCELS = new LiveEvent("parcel", 0, null);
+
+    /** Something of a parcel was taken away, and nothing else of it changed. */
+    public static final LiveEvent TAKEN = new LiveEvent("taken", 0, null);
 
     /** Who looks at a round changed, and nothing else. */
     public static final String PRESENCE = "presence";

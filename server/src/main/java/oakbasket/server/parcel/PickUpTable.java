@@ -28,6 +28,8 @@ class PickUpTable {
     record Took(long id, long linkId, long fileId, String caller, Instant wholeAt) {
     }
 
+    private static final String ROWS = "SELECT id, file_id, caller, taken, whole_at, last_at FROM pick_up WHERE link_id = :link";
+
     private final JdbcClient jdbc;
 
     PickUpTable(JdbcClient jdbc) {
@@ -35,16 +37,31 @@ class PickUpTable {
     }
 
     List<Row> ofLink(long link) {
-        return jdbc.sql("SELECT id, file_id, caller, taken, whole_at, last_at FROM pick_up WHERE link_id = :link").param("link", link)
-                .query((row, n) -> new Row(row.getLong("file_id"),
-                        new PickUpRule.Before(row.getLong("id"), row.getString("caller"), Taken.read(row.getString("taken")), row.getObject("whole_at", Instant.class), row.getObject("last_at", Instant.class))))
-                .list();
+        return rows(jdbc.sql(ROWS).param("link", link));
     }
 
     List<Row> ofFile(long link, long file) {
-        return jdbc.sql("SELECT id, file_id, caller, taken, whole_at, last_at FROM pick_up WHERE link_id = :link AND file_id = :file").param("link", link).param("file", file)
-                .query((row, n) -> new Row(row.getLong("file_id"),
-                        new PickUpRule.Before(row.getLong("id"), row.getString("caller"), Taken.read(row.getString("taken")), row.getObject("whole_at", Instant.class), row.getObject("last_at", Instant.class))))
+        return rows(jdbc.sql(ROWS + " AND file_id = :file").param("link", link).param("file", file));
+    }
+
+    /** What somebody took, or began to take, since a moment. */
+    List<Row> own(long link, String caller, Instant since) {
+        return rows(jdbc.sql(ROWS + " AND caller = :caller AND last_at > :since").param("link", link).param("caller", caller).param("since", since));
+    }
+
+    /** What somebody took of one file, or began to take, since a moment. */
+    List<Row> own(long link, long file, String caller, Instant since) {
+        return rows(jdbc.sql(ROWS + " AND caller = :caller AND file_id = :file AND last_at > :since").param("link", link).param("caller", caller).param("file", file).param("since", since));
+    }
+
+    /** What others began to take of a file since a moment, and have not whole. */
+    List<Row> unfinishedOfOthers(long link, long file, String caller, Instant since) {
+        return rows(jdbc.sql(ROWS + " AND file_id = :file AND whole_at IS NULL AND last_at > :since AND caller <> :caller").param("link", link).param("file", file).param("since", since).param("caller", caller));
+    }
+
+    private static List<Row> rows(JdbcClient.StatementSpec asked) {
+        return asked.query((row, n) -> new Row(row.getLong("file_id"),
+                new PickUpRule.Before(row.getLong("id"), row.getString("caller"), Taken.read(row.getString("taken")), row.getObject("whole_at", Instant.class), row.getObject("last_at", Instant.class))))
                 .list();
     }
 

@@ -92,7 +92,7 @@ public class PickUps {
             List<Long> whole = note(this);
             left.clear();
             if (!whole.isEmpty()) {
-                live.publish(LiveEvent.PARCELS);
+                live.publish(LiveEvent.TAKEN);
                 events.publishEvent(new TakenOutside(link, whole, caller));
             }
         }
@@ -120,7 +120,7 @@ public class PickUps {
         // Counted before a byte leaves, so that ten at once are no more than one after another.
         synchronized (lock(link.id())) {
             transactions.durably(() -> {
-                Map<Long, List<PickUpRule.Before>> before = before(link.id(), files);
+                Map<Long, List<PickUpRule.Before>> before = all(link.id(), files);
                 for (Asked one : files) {
                     long file = one.file().id();
                     PickUpRule.Decision decision = PickUpRule.decide(before.getOrDefault(file, List.of()), one.from(), caller, most, now);
@@ -134,8 +134,20 @@ public class PickUps {
         return run;
     }
 
-    private Map<Long, List<PickUpRule.Before>> before(long link, Collection<Asked> files) {
-        List<PickUpTable.Row> rows = files.size() == 1 ? table.ofFile(link, files.iterator().next().file().id()) : table.ofLink(link);
+    /** All that was taken before, for it has to be counted. */
+    private Map<Long, List<PickUpRule.Before>> all(long link, Collection<Asked> files) {
+        return byFile(files.size() == 1 ? table.ofFile(link, files.iterator().next().file().id()) : table.ofLink(link));
+    }
+
+    /** What {@link PickUpRule} may go on with where nothing is limited: through a link that thousands use, what all of them took is not read each time. */
+    private Map<Long, List<PickUpRule.Before>> recent(Run run, Collection<Asked> files, Instant now) {
+        Instant since = now.minus(PickUpRule.GOES_ON);
+        List<PickUpTable.Row> rows = new ArrayList<>(files.size() == 1 ? table.own(run.link, files.iterator().next().file().id(), run.caller, since) : table.own(run.link, run.caller, since));
+        files.stream().filter(one -> one.from() > 0).forEach(one -> rows.addAll(table.unfinishedOfOthers(run.link, one.file().id(), run.caller, since)));
+        return byFile(rows);
+    }
+
+    private static Map<Long, List<PickUpRule.Before>> byFile(List<PickUpTable.Row> rows) {
         return rows.stream().collect(Collectors.groupingBy(PickUpTable.Row::fileId, LinkedHashMap::new, Collectors.mapping(PickUpTable.Row::before, Collectors.toList())));
     }
 
@@ -145,7 +157,7 @@ public class PickUps {
         synchronized (lock(run.link)) {
             return transactions.quickly(() -> {
                 Map<Long, List<PickUpRule.Before>> before = run.known.keySet().containsAll(run.left.stream().map(Left::fileId).toList()) ? Map.of()
-                        : before(run.link, run.left.stream().map(Left::fileId).distinct().map(run.asked::get).toList());
+                        : recent(run, run.left.stream().map(Left::fileId).distinct().map(run.asked::get).toList(), now);
                 List<Long> whole = new ArrayList<>();
                 for (Left one : run.left) {
                     Asked asked = java.util.Objects.requireNonNull(run.asked.get(one.fileId()));

@@ -51,7 +51,8 @@ public class TakingDownload {
         this.files = files;
         this.taking = taking;
         live.listen(event -> {
-            if (event.type().equals(LiveEvent.PARCELS.type()) || event.type().equals(LiveEvent.LINK)) {
+            // Not where something was taken away: a hundred who come to the end at once would have a hundred others look.
+            if (event.equals(LiveEvent.PARCELS) || event.type().equals(LiveEvent.LINK)) {
                 changes.incrementAndGet();
             }
         });
