@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.FilePayload;
@@ -12,6 +13,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Random;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -226,6 +228,24 @@ class BasketPageJourneysTest extends Journey {
         sender.waitForTimeout(1_500);
         sender.context().setOffline(false);
         assertThat(sender.locator(".code")).isVisible(SOON);
+        assertThat(api.row(round, "Rowan Sallow").path("files").asInt()).isEqualTo(1);
+    }
+
+    /** What sends, and the receipt with its texts, come after the page; a line that breaks in between keeps nobody from sending. */
+    @Test
+    void whatComesAfterThePageIsAskedForAgain() {
+        long round = openRound("Late logs", "");
+        Pattern afterwards = Pattern.compile(".*/assets/(send-files|ReceiptView|en)-[^/]*\\.js");
+        Page sender = browser.page(390, 844);
+        sender.route(afterwards, Route::abort);
+        sender.navigate(api.personalLink(round, "Rowan Sallow"));
+        sender.getByLabel("Choose files for Learning log").setInputFiles(pdf("late.pdf", "x"));
+        send(sender);
+        assertThat(sender.getByText("The connection broke.")).isVisible();
+        assertThat(api.row(round, "Rowan Sallow").path("files").asInt()).isZero();
+        sender.unroute(afterwards);
+        assertThat(sender.locator(".code")).isVisible(SOON);
+        assertThat(sender.locator("h1")).hasText("Thank you. Everything has arrived.");
         assertThat(api.row(round, "Rowan Sallow").path("files").asInt()).isEqualTo(1);
     }
 
