@@ -11,10 +11,10 @@ public enum MailTrust {
      * Decides.
      *
      * @param marked whether it bears a mark made for this person
-     * @param theirAddress whether it says it is from the address that is known of them
-     * @param vouched whether our mail server says that the address is not forged
+     * @param theirAddress whether it says it is from the address that is known of them, and from no other
+     * @param server what our mail server says of that address; where it says that the address is forged, a mark does not help
      */
-    public static MailTrust of(boolean marked, boolean theirAddress, boolean vouched) {
-        return theirAddress && (marked || vouched) ? CONFIRMED : DECLARED;
+    public static MailTrust of(boolean marked, boolean theirAddress, AuthenticationResults.Word server) {
+        return theirAddress && server != AuthenticationResults.Word.DENIED && (marked || server == AuthenticationResults.Word.VOUCHED) ? CONFIRMED : DECLARED;
     }
 }

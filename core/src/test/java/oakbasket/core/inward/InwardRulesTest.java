@@ -113,33 +113,4 @@ class InwardRulesTest {
         assertThat(reports.get(0).words()).hasSize(301);
         assertThat(DeliveryReport.ofFields("\n \n:::\nAction\nAction:")).isEmpty();
     }
-
-    /** RFC 8601, 2.2 (the name of the server comes first), 5 (only what our own server wrote), appendix B for the shape; DMARC: RFC 7489. */
-    @ParameterizedTest(name = "{0}: {1}")
-    @CsvSource(delimiter = '|', value = {
-        "mx.oak.example; dmarc=pass header.from=example.org                                  | true",
-        "mx.oak.example 1; spf=fail smtp.mailfrom=x; dmarc=pass (p=reject) header.from=a.org | true",
-        "MX.oak.example; DMARC = PASS                                                        | true",
-        "mx.oak.example; spf=pass smtp.mailfrom=example.org; dkim=pass header.d=example.org  | false",
-        "mx.oak.example; dmarc=fail header.from=example.org                                  | false",
-        "mx.oak.example; none                                                                | false",
-        "mx.evil.example; dmarc=pass header.from=example.org                                 | false",
-        "mx.oak.example.evil; dmarc=pass                                                     | false",
-        "mx.oak.example; x=(; dmarc=pass)                                                    | false"})
-    void onlyOurOwnServerVouches(String field, boolean vouched) {
-        assertThat(AuthenticationResults.vouched(List.of(field), "mx.oak.example")).isEqualTo(vouched);
-        assertThat(AuthenticationResults.vouched(List.of(field), "")).isFalse();
-    }
-
-    @Test
-    void whatStandsBelowIsTheSendersWord() {
-        assertThat(AuthenticationResults.vouched(List.of("mx.oak.example; dmarc=fail", "mx.oak.example; dmarc=pass"), "mx.oak.example")).isFalse();
-        assertThat(AuthenticationResults.vouched(List.of("other.example; dmarc=fail", "mx.oak.example; dmarc=pass"), "mx.oak.example")).isTrue();
-    }
-
-    @ParameterizedTest
-    @CsvSource({"true,true,false,CONFIRMED", "false,true,true,CONFIRMED", "true,true,true,CONFIRMED", "false,true,false,DECLARED", "true,false,false,DECLARED", "true,false,true,DECLARED", "false,false,true,DECLARED"})
-    void aMarkOrTheServerMakesAnAddressSure(boolean marked, boolean theirs, boolean vouched, MailTrust trust) {
-        assertThat(MailTrust.of(marked, theirs, vouched)).isEqualTo(trust);
-    }
 }
