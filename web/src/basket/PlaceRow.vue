@@ -9,7 +9,6 @@ const props = defineProps<{ file: PlaceFile; takeAway: boolean; token: string }>
 const emit = defineEmits<{ take: [] }>()
 const looking = ref(false)
 const picture = ref('')
-const written = ref<string>()
 const failed = ref(false)
 const page = ref(1)
 const pages = ref(1)
@@ -21,11 +20,8 @@ async function show(wanted: number) {
     if (!response.ok) throw new Error(String(response.status))
     pages.value = Number(response.headers.get('Oak-Pages') ?? 1)
     page.value = wanted
-    if (props.file.look === 'TEXT') written.value = await response.text()
-    else {
-      URL.revokeObjectURL(picture.value)
-      picture.value = URL.createObjectURL(await response.blob())
-    }
+    URL.revokeObjectURL(picture.value)
+    picture.value = URL.createObjectURL(await response.blob())
   } catch {
     failed.value = true
   }
@@ -33,7 +29,7 @@ async function show(wanted: number) {
 
 function toggle() {
   looking.value = !looking.value
-  if (looking.value && !picture.value && written.value === undefined) void show(1)
+  if (looking.value && !picture.value) void show(1)
 }
 
 onBeforeUnmount(() => URL.revokeObjectURL(picture.value))
@@ -62,8 +58,6 @@ onBeforeUnmount(() => URL.revokeObjectURL(picture.value))
           <button class="button small" type="button" :disabled="page === pages" @click="show(page + 1)">{{ text.pageAfter }}</button>
         </div>
       </template>
-      <!-- eslint-disable-next-line -->
-      <pre v-else-if="written !== undefined" tabindex="0" dir="auto" :aria-label="file.name">{{ written }}</pre>
       <p v-else class="quiet" role="status">{{ text.loading }}</p>
     </div>
   </li>
@@ -109,17 +103,5 @@ img {
   max-width: 100%;
   border: 1px solid var(--line);
   background: #fff;
-}
-pre {
-  max-height: 60vh;
-  margin: 0;
-  padding: 10px;
-  overflow: auto;
-  border: 1px solid var(--line);
-  background: #fff;
-  font-family: var(--mono);
-  font-size: 14px;
-  white-space: pre-wrap;
-  overflow-wrap: anywhere;
 }
 </style>

@@ -234,8 +234,9 @@ class ExchangeTest {
         BufferedImage drawn = ImageIO.read(new ByteArrayInputStream(place.get("look/2").response().body()));
         assertThat(Math.max(drawn.getWidth(), drawn.getHeight())).as("no more than a screen shows").isLessThanOrEqualTo(1_400);
         Http.Answer text = place.get("look/3");
-        assertThat(text.text()).isEqualTo("Grüße <script>");
-        assertThat(text.header("Content-Type")).startsWith("text/plain");
+        assertThat(text.header("Content-Type")).as("a text is drawn like everything else").isEqualTo("image/png");
+        assertThat(ImageIO.read(new ByteArrayInputStream(text.response().body())).getWidth()).isEqualTo(1_000);
+        assertThat(new String(text.response().body(), StandardCharsets.ISO_8859_1)).doesNotContain("script");
         assertThat(place.get("look/4").problem()).isEqualTo("no-preview");
         assertThat(place.get("look/9").status()).isEqualTo(404);
         place.put("broken.pdf", "%PDF-1.7\nnot really".getBytes());

@@ -44,6 +44,7 @@ class HouseRulesTest {
     private static final String[] HTTP = {"jakarta.servlet..", "org.springframework.http..", "org.springframework.web.."};
     private static final Set<String> CLOCK_READERS = Set.of("java.time.Instant", "java.time.LocalDate", "java.time.LocalTime", "java.time.LocalDateTime", "java.time.ZonedDateTime",
             "java.time.OffsetDateTime", "java.time.Year", "java.time.YearMonth");
+    private static final Set<String> DECODERS = Set.of("javax.imageio.ImageReader", "javax.imageio.stream.ImageInputStream", "org.apache.commons.csv.CSVParser", "net.fortuna.ical4j.data.CalendarBuilder", "javax.xml.stream.XMLStreamReader");
     /** Where HTTP is spoken: the packages that do nothing else, and the classes that stand at the door of a capability. */
     private static final DescribedPredicate<JavaClass> AT_THE_DOOR = resideInAnyPackage("oakbasket.server.web..", "oakbasket.server.http..")
             .or(DescribedPredicate.describe("stand at the door", one -> outermost(one).getSimpleName().matches(".*(Controller|Filter|Download|Interceptor)|OpenDesks?|AccountContexts")));
@@ -64,6 +65,12 @@ class HouseRulesTest {
                 one -> !outermost(one).getSimpleName().endsWith("Controller"))).should().dependOnClassesThat(
                 resideInAnyPackage("oakbasket..").and(simpleNameEndingWith("Controller"))), 1),
         HTTP_STOPS_AT_THE_DOOR(noClasses().that(not(AT_THE_DOOR)).should().dependOnClassesThat().resideInAnyPackage(HTTP), 1),
+        /** The share reads XML that is the request itself: bounded, without entities, of somebody who is signed in. */
+        STRANGERS_BYTES_ARE_DECODED_IN_CHILDREN(noClasses().that().resideOutsideOfPackages("oakbasket.server.decode.work..", "oakbasket.server.dav..").should().dependOnClassesThat(resideInAnyPackage("org.jsoup..", "org.apache.poi..",
+                "javax.swing..", "org.apache.pdfbox..", "ezvcard.io.text..")
+                .or(DescribedPredicate.describe("read pictures, tables, calendars or XML", one -> DECODERS.contains(one.getName())))), 1),
+        ONLY_A_CHILD_DOES_THE_WORK_OF_ONE(noClasses().that().doNotHaveFullyQualifiedName("oakbasket.server.decode.ChildMain").and().resideOutsideOfPackage("oakbasket.server.decode.work").should().callMethodWhere(DescribedPredicate.describe("does work of a child",
+                call -> call.getName().equals("work") && call.getTargetOwner().getPackageName().equals("oakbasket.server.decode.work"))), 1),
         THE_TIME_IS_ASKED_OF_THE_CLOCK(noClasses().that().resideInAPackage("oakbasket..").and().resideOutsideOfPackage("oakbasket.server.clock..").should()
                 .callMethodWhere(asksTheMachine()).orShould().callConstructor(Date.class).orShould().callMethod(Calendar.class, "getInstance"), 8);
 

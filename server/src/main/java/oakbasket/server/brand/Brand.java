@@ -10,6 +10,8 @@ import oakbasket.core.brand.Colour;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.server.Settings;
+import oakbasket.server.decode.Decoders;
+import oakbasket.server.decode.work.MakeLogo;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Hash;
 import oakbasket.server.storage.Acting;
@@ -24,6 +26,7 @@ public class Brand {
     static final int LONGEST_NAME = 120;
     static final int LONGEST_CONTACT = 300;
     static final int LONGEST_PRIVACY = 600;
+    static final int MOST_LOGO_BYTES = 2 * 1024 * 1024;
     private static final int MOST_LOGOS = 50;
     private static final Pattern HASH = Pattern.compile("[0-9a-f]{64}");
 
@@ -38,12 +41,14 @@ public class Brand {
     record ColoursSeen(double contrast, String nearest, double textContrast, String nearestBackground) {
     }
 
+    private final Decoders decoders;
     private final BrandTable table;
     private final Transactions transactions;
     private final Settings settings;
     private volatile @Nullable Face known;
 
-    Brand(BrandTable table, Transactions transactions, Settings settings) {
+    Brand(Decoders decoders, BrandTable table, Transactions transactions, Settings settings) {
+        this.decoders = decoders;
         this.table = table;
         this.transactions = transactions;
         this.settings = settings;
@@ -77,7 +82,7 @@ public class Brand {
 
     /** Keeps a picture to be tried as a logo. @return its hash */
     String addLogo(byte[] content) {
-        LogoMaker.Logo logo = LogoMaker.of(content);
+        MakeLogo.Logo logo = decoders.ask(new MakeLogo(), content, Decoders.Lane.DESK).orElseThrow(() -> Problem.field("logo", "logo-damaged"));
         String hash = HexFormat.of().formatHex(Hash.of(HexFormat.of().formatHex(logo.png())));
         transactions.durably(() -> {
             if (table.logos() >= MOST_LOGOS) {

@@ -57,9 +57,9 @@ class BrandController {
     @PostMapping("/api/brand/logos")
     @ResponseStatus(HttpStatus.CREATED)
     LogoPutIn putLogoIn(HttpServletRequest request) throws IOException {
-        byte[] content = request.getInputStream().readNBytes(LogoMaker.MOST_BYTES + 1);
-        if (content.length > LogoMaker.MOST_BYTES) {
-            throw Problem.of(Problem.Kind.TOO_LARGE, "file-too-large", LogoMaker.MOST_BYTES >> 20);
+        byte[] content = request.getInputStream().readNBytes(Brand.MOST_LOGO_BYTES + 1);
+        if (content.length > Brand.MOST_LOGO_BYTES) {
+            throw Problem.of(Problem.Kind.TOO_LARGE, "file-too-large", Brand.MOST_LOGO_BYTES >> 20);
         }
         return new LogoPutIn(brand.addLogo(content));
     }

@@ -10,6 +10,9 @@ import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Set;
 import oakbasket.core.team.Permission;
+import oakbasket.server.decode.Decoders;
+import oakbasket.server.decode.work.CalendarFile;
+import oakbasket.server.decode.work.ReadCalendar;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Needs;
 import oakbasket.server.web.BoundedBody;
@@ -46,9 +49,11 @@ class CalendarController {
 
     private final Calendars calendars;
     private final Holidays holidays;
+    private final Decoders decoders;
     private final Clock clock;
 
-    CalendarController(Calendars calendars, Holidays holidays, Clock clock) {
+    CalendarController(Calendars calendars, Holidays holidays, Decoders decoders, Clock clock) {
+        this.decoders = decoders;
         this.calendars = calendars;
         this.holidays = holidays;
         this.clock = clock;
@@ -104,8 +109,9 @@ class CalendarController {
     /** The days an iCalendar file (RFC 5545) would close; stores nothing. */
     @PostMapping("/api/calendars/read")
     ReadCalendarFile read(HttpServletRequest request) throws IOException {
-        CalendarFile file = CalendarFile.read(BoundedBody.read(request, MOST_FILE_BYTES), LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC));
-        return new ReadCalendarFile(file.days(), file.passedOver());
+        ReadCalendar work = new ReadCalendar(LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC));
+        CalendarFile file = decoders.ask(work, BoundedBody.read(request, MOST_FILE_BYTES), Decoders.Lane.DESK).orElseThrow(() -> Problem.refused("not-a-calendar"));
+        return new ReadCalendarFile(file.days().stream().map(one -> new ClosingDay(one.day(), one.name())).toList(), file.passedOver());
     }
 
     @GetMapping("/api/holidays/countries")

@@ -17,7 +17,12 @@ import oakbasket.core.contact.ContactFields;
 import oakbasket.core.contact.ImportPlan;
 import oakbasket.core.fault.Remark;
 import oakbasket.server.contact.ContactRecords;
-import oakbasket.server.contact.VcardFile;
+import oakbasket.server.decode.Decoders;
+import oakbasket.server.decode.work.CardsFile;
+import oakbasket.server.decode.work.DecodeWork;
+import oakbasket.server.decode.work.ImportedRows;
+import oakbasket.server.decode.work.ReadCards;
+import oakbasket.server.decode.work.ReadRows;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
@@ -73,12 +78,12 @@ class Importing {
         private final long account;
         private final Instant since;
         private final long bytes;
-        private final @Nullable ImportedTable table;
+        private final @Nullable ImportedRows table;
         private final List<ImportPlan.Row> cards;
         private volatile @Nullable ImportPlan previewed;
         private volatile ImportProgress progress = new ImportProgress(ImportState.READ, 0, 0, 0, Remark.NONE);
 
-        Waiting(long account, Instant since, long bytes, @Nullable ImportedTable table, List<ImportPlan.Row> cards) {
+        Waiting(long account, Instant since, long bytes, @Nullable ImportedRows table, List<ImportPlan.Row> cards) {
             this.account = account;
             this.since = since;
             this.bytes = bytes;
@@ -94,6 +99,7 @@ class Importing {
         thread.setDaemon(true);
         return thread;
     });
+    private final Decoders decoders;
     private final ContactRecords records;
     private final ImportWriting writing;
     private final Transactions transactions;
@@ -101,7 +107,8 @@ class Importing {
     private final SecretKeys keys;
     private final Clock clock;
 
-    Importing(ContactRecords records, ImportWriting writing, Transactions transactions, LiveHub live, SecretKeys keys, Clock clock) {
+    Importing(Decoders decoders, ContactRecords records, ImportWriting writing, Transactions transactions, LiveHub live, SecretKeys keys, Clock clock) {
+        this.decoders = decoders;
         this.records = records;
         this.writing = writing;
         this.transactions = transactions;
@@ -137,15 +144,19 @@ class Importing {
             }
         }
         String id = Base64.getUrlEncoder().withoutPadding().encodeToString(keys.random(12));
-        if (VcardFile.looksLike(content)) {
-            List<ImportPlan.Row> cards = VcardFile.read(content);
+        if (CardsFile.looksLike(content)) {
+            List<ImportPlan.Row> cards = decoded(new ReadCards(), content).rows();
             waiting.put(id, new Waiting(account, clock.instant(), content.length, null, cards));
             return new Staged(id, false, "UTF-8", "", false, List.of(), List.of(), cards.size());
         }
-        ImportedTable read = ImportedTable.read(content, charset, delimiter);
+        ImportedRows read = decoded(new ReadRows(charset, delimiter), content);
         waiting.put(id, new Waiting(account, clock.instant(), content.length, read, List.of()));
         return new Staged(id, true, read.charset(), String.valueOf(read.delimiter()), read.headed(), read.columns(),
                 read.lines().stream().limit(SAMPLE).map(line -> line.cells().stream().map(Importing::brief).toList()).toList(), read.lines().size());
+    }
+
+    private <A> A decoded(DecodeWork<A> work, byte[] content) {
+        return decoders.ask(work, content, Decoders.Lane.DESK).orElseThrow(() -> Problem.refused("import-not-a-table"));
     }
 
     /** Says what would become of the lines; stores nothing. */
@@ -207,7 +218,7 @@ class Importing {
     }
 
     private static List<ImportPlan.Row> rows(Waiting one, Mapping mapping) {
-        ImportedTable read = one.table;
+        ImportedRows read = one.table;
         List<ImportPlan.Row> rows = new ArrayList<>(one.cards);
         if (read != null) {
             if (!mapping.columns().contains(ContactColumn.EMAIL)) {

@@ -4,6 +4,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.List;
+import oakbasket.server.decode.work.DrawPage;
 import oakbasket.server.exchange.Exchange;
 import oakbasket.server.exchange.Exchanges;
 import oakbasket.server.link.Links;
@@ -88,9 +89,9 @@ class PlaceFilesController {
             throw Problem.of(Problem.Kind.FORBIDDEN, "exchange-no-look");
         }
         ParcelFile file = numbered(exchange, number);
-        DrawnFile.Drawn shown = drawn.draw(files.path(file), file.mediaType(), page);
-        return ResponseEntity.ok().contentType(MediaType.valueOf(shown.mediaType())).header(HttpHeaders.CACHE_CONTROL, "no-store").header("Content-Security-Policy", "sandbox; default-src 'none'")
-                .header("Oak-Pages", String.valueOf(shown.pages())).body(shown.content());
+        DrawPage.Drawn shown = drawn.draw(files.path(file), file, page);
+        return ResponseEntity.ok().contentType(MediaType.IMAGE_PNG).header(HttpHeaders.CACHE_CONTROL, "no-store").header("Content-Security-Policy", "sandbox; default-src 'none'")
+                .header("Oak-Pages", String.valueOf(shown.pages())).body(shown.png());
     }
 
     private ParcelFile numbered(Exchange exchange, int number) {

@@ -15,6 +15,8 @@ import java.util.List;
 import java.util.stream.Stream;
 import oakbasket.core.inward.MailKind;
 import oakbasket.core.inward.MailTrust;
+import oakbasket.server.decode.Decoders;
+import oakbasket.server.decode.work.ReadMarkup;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.post.MailTags;
@@ -51,6 +53,8 @@ class Dealing {
     private final Matching matching;
     private final MailedPapers papers;
     private final Reports reports;
+    private final Winmail winmail;
+    private final Decoders decoders;
     private final Answering answering;
     private final DataFolder folder;
     private final Transactions transactions;
@@ -58,11 +62,13 @@ class Dealing {
     private final Words words;
     private final Clock clock;
 
-    Dealing(InwardTable table, Matching matching, MailedPapers papers, Reports reports, Answering answering, DataFolder folder, Transactions transactions, LiveHub live, Words words, Clock clock) {
+    Dealing(InwardTable table, Matching matching, MailedPapers papers, Reports reports, Winmail winmail, Decoders decoders, Answering answering, DataFolder folder, Transactions transactions, LiveHub live, Words words, Clock clock) {
         this.table = table;
         this.matching = matching;
         this.papers = papers;
         this.reports = reports;
+        this.winmail = winmail;
+        this.decoders = decoders;
         this.answering = answering;
         this.folder = folder;
         this.transactions = transactions;
@@ -109,7 +115,7 @@ class Dealing {
         Path file = folder.postIn().resolve(message.fileName());
         ReadMail mail;
         try {
-            mail = MailReader.read(file, folder.postIn(), prefix(message));
+            mail = MailReader.read(file, folder.postIn(), prefix(message), this::plain);
         } catch (MimeException | IOException unreadable) {
             if (!Files.exists(file)) {
                 return unreadable(message, words.of("inward.gone"));
@@ -143,7 +149,7 @@ class Dealing {
     /** What a program or a list sent is never answered and files nothing by itself; what is attached is not lost. */
     private InwardMessage fromNobody(InwardMessage read, ReadMail mail, InwardMessage.Kind kind) throws IOException {
         Matching.Match match = matching.of(mail);
-        Matching.Match unsure = new Matching.Match(match.contact(), match.letterId(), match.baskets(), match.certain(), MailTrust.DECLARED);
+        Matching.Match unsure = new Matching.Match(match.contact(), match.letterId(), match.baskets(), match.certain(), MailTrust.DECLARED, match.theirAddress());
         keep(papers.file(read, opened(read, mail), mail, unsure).parts());
         return with(read, kind, unsure);
     }
@@ -177,7 +183,7 @@ class Dealing {
     private List<ReadMail.Part> opened(InwardMessage message, ReadMail mail) throws IOException {
         List<ReadMail.Part> opened = new ArrayList<>();
         for (ReadMail.Part part : mail.parts()) {
-            opened.addAll(Winmail.is(part) ? Winmail.opened(part, folder.postIn(), prefix(message) + opened.size()) : List.of(part));
+            opened.addAll(Winmail.is(part) ? winmail.opened(part, folder.postIn(), prefix(message) + opened.size()) : List.of(part));
         }
         return opened;
     }
@@ -199,6 +205,10 @@ class Dealing {
             }
         }
         return digest.digest();
+    }
+
+    private String plain(String html) {
+        return html.isBlank() ? "" : decoders.ask(new ReadMarkup(), html.getBytes(StandardCharsets.UTF_8), Decoders.Lane.MAIL).map(ReadMarkup.Written::text).orElse("");
     }
 
     private static String prefix(InwardMessage message) {

@@ -15,11 +15,13 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.function.UnaryOperator;
 import oakbasket.core.inward.MailHeaders;
 import oakbasket.core.naming.SafeName;
 import org.apache.james.mime4j.MimeException;
 import org.apache.james.mime4j.codec.DecodeMonitor;
 import org.apache.james.mime4j.codec.DecoderUtil;
+import org.apache.james.mime4j.dom.address.Address;
 import org.apache.james.mime4j.dom.address.Mailbox;
 import org.apache.james.mime4j.field.address.LenientAddressParser;
 import org.apache.james.mime4j.message.DefaultBodyDescriptorBuilder;
@@ -51,6 +53,7 @@ final class MailReader {
 
     private final Path folder;
     private final String prefix;
+    private final UnaryOperator<String> markup;
     private final MailHeaders headers = new MailHeaders();
     private final List<ReadMail.Part> parts = new ArrayList<>();
     private String plain = "";
@@ -61,19 +64,21 @@ final class MailReader {
     private int pictures;
     private int seen;
 
-    private MailReader(Path folder, String prefix) {
+    private MailReader(Path folder, String prefix, UnaryOperator<String> markup) {
         this.folder = folder;
         this.prefix = prefix;
+        this.markup = markup;
     }
 
     /**
      * Reads a message.
      *
      * @param folder where what is attached is put, in files whose names begin with {@code prefix}
+     * @param markup makes plain text of HTML
      * @throws MimeException when it cannot be read as a message, or is beyond the bounds
      */
-    static ReadMail read(Path message, Path folder, String prefix) throws IOException, MimeException {
-        MailReader reader = new MailReader(folder, prefix);
+    static ReadMail read(Path message, Path folder, String prefix, UnaryOperator<String> markup) throws IOException, MimeException {
+        MailReader reader = new MailReader(folder, prefix, markup);
         try (InputStream in = new BufferedInputStream(Files.newInputStream(message), BUFFER)) {
             reader.parse(in);
         }
@@ -216,9 +221,19 @@ final class MailReader {
                 }
             }
         }
-        String written = WrittenText.of(plain.isBlank() ? WrittenText.ofHtml(html) : plain);
-        return new ReadMail(headers, words(headers.first("Subject")), author == null ? "" : words(Objects.requireNonNullElse(author.getName(), "")), author == null ? "" : author.getAddress(), recipients, written,
+        String written = WrittenText.of(plain.isBlank() ? markup.apply(html) : plain);
+        return new ReadMail(headers, words(headers.first("Subject")), author == null ? "" : words(Objects.requireNonNullElse(author.getName(), "")), author == null ? "" : author.getAddress(), oneAuthor(), recipients, written,
                 report, returned, parts, pictures);
+    }
+
+    private boolean oneAuthor() {
+        List<String> fields = headers.all("From");
+        try {
+            List<Address> authors = fields.size() == 1 ? LenientAddressParser.DEFAULT.parseAddressList(fields.get(0)) : List.of();
+            return authors.size() == 1 && authors.get(0) instanceof Mailbox;
+        } catch (RuntimeException unreadable) {
+            return false;
+        }
     }
 
     private static @Nullable Mailbox mailbox(String value) {

@@ -31,8 +31,9 @@ class Matching {
      * @param letterId the letter it answers
      * @param baskets theirs that gather, those that are meant before others
      * @param certain whether exactly the first of these is meant
+     * @param theirAddress whether it says it is from their address; an answer to another one names nobody
      */
-    record Match(@Nullable Contact contact, @Nullable Long letterId, List<Basket> baskets, boolean certain, MailTrust trust) {
+    record Match(@Nullable Contact contact, @Nullable Long letterId, List<Basket> baskets, boolean certain, MailTrust trust, boolean theirAddress) {
     }
 
     private final MailTags tags;
@@ -66,19 +67,19 @@ class Matching {
 
     Match of(ReadMail mail) {
         Settings.MailboxSettings mailbox = settings.mailbox();
-        boolean vouched = AuthenticationResults.vouched(mail.headers().all("Authentication-Results"), mailbox == null ? "" : mailbox.serverId());
+        AuthenticationResults.Word server = AuthenticationResults.of(mail.headers().all("Authentication-Results"), mailbox == null ? "" : mailbox.serverId(), mail.authorDomain());
         Optional<Contact> sender = byAddress(mail.from());
         Optional<MailTags.Tag> tag = tag(mail, MailTags.Of.LETTER, MailTags.Of.BASKET);
         List<Basket> meant = tag.map(this::meant).orElse(List.of());
         Long letter = tag.filter(one -> one.of() == MailTags.Of.LETTER).map(MailTags.Tag::id).orElse(null);
         if (!meant.isEmpty()) {
             Contact marked = contacts.byId(meant.get(0).contactId());
-            boolean theirs = sender.filter(one -> one.id() == marked.id()).isPresent();
+            boolean theirs = mail.oneAuthor() && sender.filter(one -> one.id() == marked.id()).isPresent();
             List<Basket> gathering = gathering(meant);
-            return new Match(marked, letter, gathering, gathering.size() == 1, MailTrust.of(true, theirs, vouched));
+            return new Match(marked, letter, gathering, gathering.size() == 1, MailTrust.of(true, theirs, server), theirs);
         }
         List<Basket> all = sender.map(one -> gathering(baskets.ofContacts(contacts.withMerged(one.id())))).orElse(List.of());
-        return new Match(sender.orElse(null), letter, all, all.size() == 1, MailTrust.of(false, sender.isPresent(), vouched));
+        return new Match(sender.orElse(null), letter, all, all.size() == 1, MailTrust.of(false, mail.oneAuthor() && sender.isPresent(), server), sender.isPresent());
     }
 
     private List<Basket> meant(MailTags.Tag tag) {

@@ -1,23 +1,15 @@
 package oakbasket.server.inward;
 
 import java.util.regex.Pattern;
-import org.apache.commons.text.StringEscapeUtils;
 
-/** What somebody wrote in a message, without markup and without the letter it answers. */
+/** What somebody wrote in a message, without the letter it answers. */
 final class WrittenText {
 
     private static final int LONGEST = 20_000;
-    private static final Pattern UNSEEN = Pattern.compile("(?is)<(style|script|head)\\b.{0,200000}?</\\1\\s*>");
-    private static final Pattern BREAK = Pattern.compile("(?i)<(br|/p|/div|/tr|/li)\\b[^>]{0,1000}>");
-    private static final Pattern TAG = Pattern.compile("<[^>]{0,5000}>");
     /** Where what is answered begins (common practice, no source; RFC 3676, 4.5, for the sign before each line). */
     private static final Pattern ANSWERED = Pattern.compile("(?im)^(-{2,} ?(original message|ursprüngliche nachricht|message d'origine|mensaje original|wiadomość oryginalna)|_{10,}|-- ?)$");
 
     private WrittenText() {
-    }
-
-    static String ofHtml(String html) {
-        return StringEscapeUtils.unescapeHtml4(TAG.matcher(BREAK.matcher(UNSEEN.matcher(html).replaceAll(" ")).replaceAll("\n")).replaceAll(""));
     }
 
     /** Without lines that quote, and without what stands below a signature or an answered letter. */

@@ -17,7 +17,7 @@ public class DataFolder {
 
     DataFolder(Settings settings) {
         this.root = settings.data().toAbsolutePath().normalize();
-        for (Path folder : new Path[] {root, files(), incoming(), quarantine(), tray(), outbox(), postIn(), parcels(), keys(), root.resolve("db")}) {
+        for (Path folder : new Path[] {root, files(), incoming(), quarantine(), tray(), outbox(), postIn(), parcels(), decoding(), keys(), root.resolve("db")}) {
             try {
                 Files.createDirectories(folder);
                 forTheServerAlone(folder, "rwx------");
@@ -67,6 +67,11 @@ public class DataFolder {
     /** Where the bytes of files lie that are handed out and were not received; under ids. */
     public Path parcels() {
         return root.resolve("parcels");
+    }
+
+    /** Where child processes find their program and write for a moment. Nothing in it is kept. */
+    public Path decoding() {
+        return root.resolve("decoding");
     }
 
     /** Where letters are put when there is no mail server. */

@@ -1,11 +1,11 @@
-package oakbasket.server.brand;
+package oakbasket.server.decode.work;
 
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
-import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.Iterator;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
@@ -21,19 +21,14 @@ final class LogoMaker {
     /** The longest sides of a logo as it is kept, in pixels; it is shown at half of that. */
     static final int WIDEST = 480;
     static final int HIGHEST = 160;
-    static final int MOST_BYTES = 2 * 1024 * 1024;
     private static final long MOST_PIXELS = 16_000_000;
-
-    /** A picture that can be kept. */
-    record Logo(byte[] png, int width, int height) {
-    }
 
     private LogoMaker() {
     }
 
     /** @throws Problem with status 422 at the field {@code logo} when it cannot be used */
-    static Logo of(byte[] content) {
-        try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(content))) {
+    static MakeLogo.Logo of(Path file) {
+        try (ImageInputStream in = ImageIO.createImageInputStream(file.toFile())) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
             if (!readers.hasNext()) {
                 throw Problem.field("logo", "logo-kind");
@@ -58,7 +53,7 @@ final class LogoMaker {
         }
     }
 
-    private static Logo fitted(BufferedImage picture, int width, int height) throws IOException {
+    private static MakeLogo.Logo fitted(BufferedImage picture, int width, int height) throws IOException {
         double share = Math.min(1, Math.min(WIDEST / (double) width, HIGHEST / (double) height));
         int wide = Math.max(1, (int) Math.round(width * share));
         int high = Math.max(1, (int) Math.round(height * share));
@@ -70,6 +65,6 @@ final class LogoMaker {
         pen.dispose();
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ImageIO.write(made, "png", out);
-        return new Logo(out.toByteArray(), wide, high);
+        return new MakeLogo.Logo(out.toByteArray(), wide, high);
     }
 }

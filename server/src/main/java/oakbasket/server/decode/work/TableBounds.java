@@ -1,4 +1,4 @@
-package oakbasket.server.contactchange;
+package oakbasket.server.decode.work;
 
 import oakbasket.server.problem.Problem;
 

@@ -1,4 +1,4 @@
-package oakbasket.server.contactchange;
+package oakbasket.server.decode.work;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -11,7 +11,6 @@ import java.util.Random;
 import oakbasket.core.contact.ContactColumn;
 import oakbasket.core.contact.ContactFields;
 import oakbasket.core.contact.ImportPlan;
-import oakbasket.server.contact.VcardFile;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.web.TableOut;
 import org.junit.jupiter.api.Test;
@@ -20,7 +19,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Tables and address books as they come from all kinds of programs. */
-class ImportedTableTest {
+class ImportedRowsTest {
 
     @ParameterizedTest(name = "{0}: {1}, parted by [{2}]")
     @CsvSource(delimiter = '!', value = {
@@ -34,7 +33,7 @@ class ImportedTableTest {
         "ISO-8859-1   ! Windows-1252 ! |"})
     void characterSetAndDelimiterAreDetected(String written, String detected, char delimiter) {
         String text = String.join("\r\n", "Name,E-mail,Farm", "Zoë Ångström,zoe@example.org,\"Otter, Holt\"", "Béla,bela@example.org,Ö", "").replace(',', delimiter);
-        ImportedTable read = ImportedTable.read(bytes(text, written), "", "");
+        ImportedRows read = ImportedRows.read(bytes(text, written), "", "");
         assertThat(read.charset()).isEqualTo(detected);
         assertThat(read.delimiter()).isEqualTo(delimiter);
         assertThat(read.headed()).isTrue();
@@ -62,8 +61,8 @@ class ImportedTableTest {
         "a,b~no end,\"of quotes           ! no end|of quotes ! 2",
         "a,b~half \"quoted\" cell,z       ! half \"quoted\" cell|z ! 2"})
     void cellsAndLineNumbersAreThoseOfTheFile(String file, String lastRow, int number) {
-        ImportedTable read = ImportedTable.read(file.replace('~', '\n').getBytes(StandardCharsets.UTF_8), "", "");
-        ImportedTable.Line last = read.lines().get(read.lines().size() - 1);
+        ImportedRows read = ImportedRows.read(file.replace('~', '\n').getBytes(StandardCharsets.UTF_8), "", "");
+        ImportedRows.Line last = read.lines().get(read.lines().size() - 1);
         assertThat(String.join("|", last.cells())).isEqualTo(lastRow);
         assertThat(last.number()).isEqualTo(number);
     }
@@ -71,9 +70,9 @@ class ImportedTableTest {
     @Test
     void aGivenCharacterSetAndDelimiterGoBeforeTheDetected() {
         byte[] content = "a;b,c\n1;2,3\n".getBytes(StandardCharsets.UTF_8);
-        assertThat(ImportedTable.read(content, "", ";").lines().get(1).cells()).containsExactly("1", "2,3");
-        assertThat(ImportedTable.read(content, "UTF-8", ",").lines().get(1).cells()).containsExactly("1;2", "3");
-        assertThatThrownBy(() -> ImportedTable.read(content, "KLINGON", "")).isInstanceOf(Problem.class);
+        assertThat(ImportedRows.read(content, "", ";").lines().get(1).cells()).containsExactly("1", "2,3");
+        assertThat(ImportedRows.read(content, "UTF-8", ",").lines().get(1).cells()).containsExactly("1;2", "3");
+        assertThatThrownBy(() -> ImportedRows.read(content, "KLINGON", "")).isInstanceOf(Problem.class);
     }
 
     /** A thousand files of random bytes: each is read as some table or refused plainly, and none breaks anything. */
@@ -85,7 +84,7 @@ class ImportedTableTest {
             byte[] content = new byte[random.nextInt(400)];
             random.nextBytes(content);
             try {
-                assertThat(ImportedTable.read(content, "", "").lines()).isNotEmpty();
+                assertThat(ImportedRows.read(content, "", "").lines()).isNotEmpty();
             } catch (Problem plain) {
                 assertThat(plain.code()).startsWith("import-");
                 refused++;
@@ -96,8 +95,8 @@ class ImportedTableTest {
 
     @Test
     void tooManyRowsOrColumnsAreRefused() {
-        assertThatThrownBy(() -> ImportedTable.read("a,b\n".repeat(100_002).getBytes(StandardCharsets.UTF_8), "", "")).hasMessage("import-too-long");
-        assertThatThrownBy(() -> ImportedTable.read(("a,".repeat(300) + "\n").getBytes(StandardCharsets.UTF_8), "", "")).hasMessage("import-not-a-table");
+        assertThatThrownBy(() -> ImportedRows.read("a,b\n".repeat(100_002).getBytes(StandardCharsets.UTF_8), "", "")).hasMessage("import-too-long");
+        assertThatThrownBy(() -> ImportedRows.read(("a,".repeat(300) + "\n").getBytes(StandardCharsets.UTF_8), "", "")).hasMessage("import-not-a-table");
     }
 
     /** What is written as a table is read back as it was, whatever stands in the cells. */
@@ -112,7 +111,7 @@ class ImportedTableTest {
             }
             String notes = cell.toString().strip();
             byte[] csv = TableOut.csv(List.of("E-mail", "Notes"), List.of(List.of("ada@example.org", notes)));
-            ImportedTable read = ImportedTable.read(csv, "", ",");
+            ImportedRows read = ImportedRows.read(csv, "", ",");
             ContactFields fields = ContactColumn.read(read.columns(), read.lines().get(1).cells());
             assertThat(visible(fields.notes())).isEqualTo(visible(notes));
         }
@@ -132,7 +131,7 @@ class ImportedTableTest {
         "VERSION:3.0~FN:Folded~ Name~EMAIL:f@example.org                                       ! FoldedName ! f@example.org",
         "VERSION:4.0~FN:No Address                                                             ! No Address ! ''"})
     void addressBooksOfEveryAgeAreRead(String card, String name, String email) {
-        ImportPlan.Row row = VcardFile.read(("BEGIN:VCARD\n" + card.strip().replace('~', '\n') + "\nEND:VCARD\n").getBytes(StandardCharsets.UTF_8)).get(0);
+        ImportPlan.Row row = CardsFile.read(("BEGIN:VCARD\n" + card.strip().replace('~', '\n') + "\nEND:VCARD\n").getBytes(StandardCharsets.UTF_8)).rows().get(0);
         assertThat(row.fields().name()).isEqualTo(name);
         assertThat(row.fields().email()).isEqualTo(email);
     }
@@ -141,7 +140,7 @@ class ImportedTableTest {
     void aCardCarriesOrganisationGroupsZoneLanguageAndNotes() {
         String card = "BEGIN:VCARD\nVERSION:4.0\nFN:Ada\nEMAIL:a@example.org\nORG:Fenn;Bank\nCATEGORIES:East,West\nTZ;VALUE=text:Europe/London\nLANG:cy\nNOTE:one\\nand two\\, three\n"
                 + "X-REFERENCE:L-7\nPHOTO:data:image/png;base64,AAAA\nEND:VCARD\n";
-        assertThat(VcardFile.read(card.getBytes(StandardCharsets.UTF_8)).get(0).fields())
+        assertThat(CardsFile.read(card.getBytes(StandardCharsets.UTF_8)).rows().get(0).fields())
                 .isEqualTo(new ContactFields("Ada", "a@example.org", "Fenn, Bank", "L-7", "cy", "Europe/London", "one\nand two, three", List.of("East", "West")));
     }
 
@@ -153,10 +152,10 @@ class ImportedTableTest {
             file.write(("BEGIN:VCARD\r\nVERSION:3.0\r\nFN:P" + i + "\r\nEMAIL:p" + i + "@example.org\r\nEND:VCARD\r\n").getBytes(StandardCharsets.UTF_8));
         }
         if (cards == 0) {
-            assertThatThrownBy(() -> VcardFile.read(file.toByteArray())).hasMessage("import-empty");
+            assertThatThrownBy(() -> CardsFile.read(file.toByteArray())).hasMessage("import-empty");
             return;
         }
-        List<ImportPlan.Row> rows = VcardFile.read(file.toByteArray());
+        List<ImportPlan.Row> rows = CardsFile.read(file.toByteArray()).rows();
         assertThat(rows).hasSize(cards);
         assertThat(rows.get(cards - 1).number()).isEqualTo(cards);
     }

@@ -1,4 +1,4 @@
-package oakbasket.server.preview;
+package oakbasket.server.decode.work;
 
 import java.util.List;
 
@@ -11,9 +11,10 @@ import java.util.List;
  * @param track the points of its track as latitude and longitude in degrees (WGS 84), parts after one another; empty unless it is shown so
  * @param cut whether there is more than is shown
  */
-record Glance(Kind kind, String text, List<List<String>> rows, List<List<List<Double>>> track, boolean cut) {
+public record Glance(Kind kind, String text, List<List<String>> rows, List<List<List<Double>>> track, boolean cut) {
 
-    enum Kind {
+    /** What a file is shown as. */
+    public enum Kind {
         TEXT,
         TABLE,
         TRACK,
@@ -35,7 +36,8 @@ record Glance(Kind kind, String text, List<List<String>> rows, List<List<List<Do
         return new Glance(Kind.TRACK, "", List.of(), track, cut);
     }
 
-    static Glance of(Kind kind) {
+    /** A glance that shows nothing, and why. */
+    public static Glance of(Kind kind) {
         return new Glance(kind, "", List.of(), List.of(), false);
     }
 }

@@ -1,4 +1,4 @@
-package oakbasket.server.contactchange;
+package oakbasket.server.decode.work;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -20,10 +20,10 @@ import org.apache.commons.csv.CSVRecord;
  * @param charset its name, for people
  * @param delimiter as typed; a tab as such
  */
-record ImportedTable(String charset, char delimiter, List<Line> lines) {
+public record ImportedRows(String charset, char delimiter, List<Line> lines) {
 
     /** A row, and the line of the file it begins on, from 1. */
-    record Line(int number, List<String> cells) {
+    public record Line(int number, List<String> cells) {
     }
 
     private static final int MOST_ROWS = 100_000;
@@ -41,7 +41,7 @@ record ImportedTable(String charset, char delimiter, List<Line> lines) {
      * @param delimiter one character; empty means it is detected
      * @throws Problem with status 422 when this is no table of text
      */
-    static ImportedTable read(byte[] content, String charset, String delimiter) {
+    static ImportedRows read(byte[] content, String charset, String delimiter) {
         if (content.length >= 4 && content[0] == 'P' && content[1] == 'K' && content[2] == 3) {
             throw Problem.refused("import-workbook");
         }
@@ -61,16 +61,16 @@ record ImportedTable(String charset, char delimiter, List<Line> lines) {
         if (lines.stream().anyMatch(line -> line.cells().size() > MOST_COLUMNS)) {
             throw Problem.refused("import-not-a-table");
         }
-        return new ImportedTable(set.equals(WINDOWS) ? "Windows-1252" : set.name(), parted, lines);
+        return new ImportedRows(set.equals(WINDOWS) ? "Windows-1252" : set.name(), parted, lines);
     }
 
     /** Whether the first row seems to name the columns. */
-    boolean headed() {
+    public boolean headed() {
         return ContactColumn.isHeader(lines.get(0).cells());
     }
 
     /** What each column seems to hold. */
-    List<ContactColumn> columns() {
+    public List<ContactColumn> columns() {
         int width = lines.stream().limit(LOOKED_AT).mapToInt(line -> line.cells().size()).max().orElse(0);
         List<ContactColumn> columns = new ArrayList<>(headed() ? ContactColumn.byHeaders(lines.get(0).cells())
                 : ContactColumn.byContent(lines.stream().limit(LOOKED_AT).map(Line::cells).toList()));

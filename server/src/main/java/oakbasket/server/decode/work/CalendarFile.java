@@ -1,4 +1,4 @@
-package oakbasket.server.calendar;
+package oakbasket.server.decode.work;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -25,7 +25,11 @@ import oakbasket.server.problem.Problem;
  *
  * @param passedOver how many events were no whole days
  */
-record CalendarFile(List<ClosingDay> days, int passedOver) {
+public record CalendarFile(List<Day> days, int passedOver) {
+
+    /** A day, and what it is called. */
+    public record Day(LocalDate day, String name) {
+    }
 
     private static final int YEARS_AHEAD = 3;
     private static final int MOST_DAYS = 2_000;
@@ -34,7 +38,7 @@ record CalendarFile(List<ClosingDay> days, int passedOver) {
     private static final int MOST_YEARS_BACK = 30;
 
     static CalendarFile read(byte[] content, LocalDate today) {
-        TreeMap<LocalDate, ClosingDay> days = new TreeMap<>();
+        TreeMap<LocalDate, Day> days = new TreeMap<>();
         int passedOver = 0;
         try {
             checkBounds(content);
@@ -55,7 +59,7 @@ record CalendarFile(List<ClosingDay> days, int passedOver) {
                 String name = event.getSummary() == null || event.getSummary().getValue().isBlank() ? "Closed" : event.getSummary().getValue().strip();
                 String brief = name.length() <= 200 ? name : name.substring(0, 200);
                 event.<LocalDate>calculateRecurrenceSet(new Period<>(first, end)).forEach(period ->
-                        each(period, first, end, day -> days.put(day, new ClosingDay(day, brief))));
+                        each(period, first, end, day -> days.put(day, new Day(day, brief))));
                 if (days.size() > MOST_DAYS) {
                     throw Problem.refused("too-many-closing-days", MOST_DAYS);
                 }

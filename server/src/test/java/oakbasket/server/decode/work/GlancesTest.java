@@ -1,4 +1,4 @@
-package oakbasket.server.preview;
+package oakbasket.server.decode.work;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -37,10 +37,9 @@ class GlancesTest {
 
     @TempDir
     private Path folder;
-    private final Glances glances = new Glances();
 
     private Glance of(String name, String mediaType, byte[] content) throws IOException {
-        return glances.of(Files.write(folder.resolve(name), content), name, mediaType);
+        return Glances.of(Files.write(folder.resolve(name), content), name, mediaType);
     }
 
     private Glance of(String name, String mediaType, String content) throws IOException {
@@ -125,7 +124,7 @@ class GlancesTest {
                 sheet.value(row, 0, row);
             }
         }
-        Glance glance = glances.of(file, "a.xlsx", "application/zip");
+        Glance glance = Glances.of(file, "a.xlsx", "application/zip");
         assertThat(glance.rows().get(0)).containsExactly("Site", "12.5");
         assertThat(glance.rows().get(1)).containsExactly("2027-03-28");
         assertThat(glance.rows()).hasSize(200);

@@ -1,4 +1,4 @@
-package oakbasket.server.preview;
+package oakbasket.server.decode.work;
 
 import java.io.IOException;
 import java.nio.file.Files;

@@ -1,4 +1,4 @@
-package oakbasket.server.preview;
+package oakbasket.server.decode.work;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -29,11 +29,9 @@ import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
 import org.jspecify.annotations.Nullable;
-import org.springframework.stereotype.Component;
 
 /** Looks into files, by what their content is and, where that says too little, by their name. */
-@Component
-class Glances {
+final class Glances {
 
     private static final int MOST_CHARACTERS = 60_000;
     private static final int MOST_TEXT_BYTES = 4 * (MOST_CHARACTERS + 1);
@@ -41,15 +39,19 @@ class Glances {
     private static final int MOST_COLUMNS = 40;
     private static final int LONGEST_CELL = 300;
     private static final int MOST_POINTS = 2_000;
-    private static final int MOST_TRACK_POINTS = 2_000_000;
+    private static final int MOST_TRACK_POINTS = 400_000;
     private static final long LARGEST = 64L << 20;
     private static final int LARGEST_RTF = 4 << 20;
+    private static final int DEEPEST_RTF = 500;
     private static final Set<String> TEXT_ENDINGS = Set.of("txt", "md", "csv", "tsv", "json", "geojson", "xml", "kml", "html", "htm", "log", "ini", "yaml", "yml", "svg", "eml", "ics", "vcf");
     /** Where the text of office documents stands: OOXML (ECMA-376) and OpenDocument (ISO/IEC 26300). */
     private static final List<String> TEXT_PARTS = List.of("word/document.xml", "content.xml");
 
+    private Glances() {
+    }
+
     /** What can be shown of a file. */
-    Glance of(Path file, String name, String mediaType) {
+    static Glance of(Path file, String name, String mediaType) {
         String ending = FileKind.endingOf(name);
         try {
             if (Files.size(file) > LARGEST && !isText(mediaType, ending)) {
@@ -245,12 +247,32 @@ class Glances {
 
     private static Glance rtf(Path file) throws IOException, BadLocationException {
         try (InputStream in = Files.newInputStream(file)) {
+            byte[] content = in.readNBytes(LARGEST_RTF);
+            if (depth(content) > DEEPEST_RTF) {
+                return Glance.of(Glance.Kind.UNREADABLE);
+            }
             RTFEditorKit kit = new RTFEditorKit();
             Document document = kit.createDefaultDocument();
-            kit.read(new ByteArrayInputStream(in.readNBytes(LARGEST_RTF)), document, 0);
+            kit.read(new ByteArrayInputStream(content), document, 0);
             String text = document.getText(0, document.getLength());
             return Glance.text(text.substring(0, Math.min(text.length(), MOST_CHARACTERS)).strip(), text.length() > MOST_CHARACTERS);
         }
+    }
+
+    /** How deep the groups of an RTF go (RTF 1.9); each costs memory until its end. */
+    private static int depth(byte[] rtf) {
+        int depth = 0;
+        int deepest = 0;
+        for (int at = 0; at < rtf.length; at++) {
+            switch (rtf[at]) {
+                case '\\' -> at++;
+                case '{' -> deepest = Math.max(deepest, ++depth);
+                case '}' -> depth--;
+                default -> {
+                }
+            }
+        }
+        return deepest;
     }
 
     /** The tracks and routes of a GPX file (GPX 1.1), with as many points as can be told apart on a screen. */

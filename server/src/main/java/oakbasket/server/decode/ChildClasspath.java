@@ -1,0 +1,88 @@
+package oakbasket.server.decode;
+
+import java.io.File;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.jar.JarEntry;
+import java.util.jar.JarFile;
+import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.springframework.util.FileSystemUtils;
+
+/**
+ * Where a child finds its classes. Started from the packaged application, whose parts lie in one archive that only its own loader reads, the few parts a child needs are laid out beside the data once for each version: a child
+ * then starts in half the time. Two servers of one data folder lay out the same, and whoever is second takes what is there.
+ */
+final class ChildClasspath {
+
+    private static final String CLASSES = "BOOT-INF/classes/";
+    private static final String LIBRARIES = "BOOT-INF/lib/";
+    /** What decoding needs, by the names of the libraries without their versions. */
+    private static final Set<String> NEEDED = Set.of("core", "jspecify", "jackson-core", "jackson-databind", "jackson-annotations", "commons-csv", "commons-codec", "commons-io", "commons-lang3", "commons-logging", "commons-math3",
+            "commons-collections4", "poi", "poi-scratchpad", "log4j-api", "log4j-to-slf4j", "slf4j-api", "SparseBitSet", "pdfbox", "pdfbox-io", "fontbox", "jasperreports-fonts", "ez-vcard", "vinnie", "ical4j", "threeten-extra",
+            "jsoup", "re2j");
+    private static final String NESTED = "jar:nested:";
+
+    private ChildClasspath() {
+    }
+
+    /** The class path for a child. @param folder where parts may be laid out */
+    static String in(Path folder) throws IOException {
+        String from = String.valueOf(ChildClasspath.class.getProtectionDomain().getCodeSource().getLocation());
+        if (!from.startsWith(NESTED)) {
+            return System.getProperty("java.class.path");
+        }
+        Path archive = Path.of(URI.create("file:" + from.substring(NESTED.length(), from.indexOf("/!"))));
+        Path laid = folder.resolve("lib-" + Long.toString(Files.size(archive), 36) + "-" + Long.toString(Files.getLastModifiedTime(archive).toMillis(), 36));
+        if (!Files.isDirectory(laid)) {
+            layOut(archive, folder, laid);
+        }
+        List<String> parts = new ArrayList<>();
+        try (Stream<Path> all = Files.list(laid)) {
+            all.sorted().forEach(one -> parts.add(one.toAbsolutePath().toString()));
+        }
+        return String.join(File.pathSeparator, parts);
+    }
+
+    private static void layOut(Path archive, Path folder, Path laid) throws IOException {
+        Path making = Files.createTempDirectory(folder, "making");
+        try (JarFile jar = new JarFile(archive.toFile()); OutputStream classes = Files.newOutputStream(making.resolve("classes.jar")); ZipOutputStream own = new ZipOutputStream(classes)) {
+            for (JarEntry entry : (Iterable<JarEntry>) jar.stream()::iterator) {
+                String name = entry.getName();
+                if (entry.isDirectory()) {
+                    continue;
+                }
+                try (InputStream in = jar.getInputStream(entry)) {
+                    if (name.startsWith(CLASSES + "oakbasket/")) {
+                        own.putNextEntry(new ZipEntry(name.substring(CLASSES.length())));
+                        in.transferTo(own);
+                    } else if (name.startsWith(LIBRARIES) && NEEDED.contains(name.substring(LIBRARIES.length()).replaceAll("-\\d.*", ""))) {
+                        Files.copy(in, making.resolve(name.substring(LIBRARIES.length())));
+                    }
+                }
+            }
+        }
+        try (Stream<Path> others = Files.list(folder)) {
+            for (Path old : others.filter(one -> one.getFileName().toString().startsWith("lib-")).toList()) {
+                FileSystemUtils.deleteRecursively(old);
+            }
+        }
+        try {
+            Files.move(making, laid, StandardCopyOption.ATOMIC_MOVE);
+        } catch (IOException anotherWasFirst) {
+            FileSystemUtils.deleteRecursively(making);
+            if (!Files.isDirectory(laid)) {
+                throw anotherWasFirst;
+            }
+        }
+    }
+}
