@@ -76,7 +76,7 @@ export const inward = {
   notRead: 'Keep it as not read',
   original: 'As it came (.eml)',
   parts: 'Attached',
-  outcomes: { FILED: 'filed', TRAY: 'in the tray', REFUSED: 'not taken' } as Record<string, string>,
+  outcomes: { FILED: 'filed', TRAY: 'in the tray', REFUSED: 'not taken', LEFT_OUT: 'not a document' } as Record<string, string>,
   filedFor: 'filed for {0}',
   toTray: 'To the tray',
   answer: 'Answered',

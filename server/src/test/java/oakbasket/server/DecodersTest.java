@@ -36,6 +36,9 @@ import org.apache.pdfbox.cos.COSArray;
 import org.apache.pdfbox.cos.COSName;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
+import org.apache.poi.hslf.usermodel.HSLFSlideShow;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -75,6 +78,14 @@ class DecodersTest {
         assertThat(ImageIO.read(new ByteArrayInputStream(text.png())).getWidth()).isEqualTo(1_000);
         assertThat(ask(new DrawPage(DrawPage.As.PDF, 1), pdf(1)).orElseThrow().pages()).isEqualTo(1);
         assertThat(ask(new DrawPage(DrawPage.As.PICTURE, 1), png(3_000, 1_000)).orElseThrow().pages()).isEqualTo(1);
+        assertThat(look("a.xlsx", workbook()).orElseThrow().rows().get(0)).containsExactly("Name", "7.5");
+        try (HSLFSlideShow slides = new HSLFSlideShow()) {
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            slides.createSlide().addTitle().setText("Before 1997");
+            slides.write(out);
+            assertThat(look("a.ppt", out.toByteArray()).orElseThrow().text()).contains("Before 1997");
+        }
+        assertThat(look("a.rtf", bytes("{\\rtf1 Hello}")).orElseThrow().text()).isEqualTo("Hello");
         assertThat(ask(new OpenEnvelope(5), bytes("no envelope"))).as("damaged").isEmpty();
     }
 
@@ -130,6 +141,16 @@ class DecodersTest {
         try (var all = Files.list(RunningApp.DATA.resolve("decoding"))) {
             return all.map(Path::getFileName).map(Path::toString).sorted().toArray(String[]::new);
         }
+    }
+
+    private static byte[] workbook() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (Workbook workbook = new Workbook(out, "test", "1.0")) {
+            Worksheet sheet = workbook.newWorksheet("one");
+            sheet.value(0, 0, "Name");
+            sheet.value(0, 1, 7.5);
+        }
+        return out.toByteArray();
     }
 
     private static byte[] hostile(String kind) throws IOException {

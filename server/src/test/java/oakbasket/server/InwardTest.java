@@ -114,6 +114,146 @@ class InwardTest {
         }
     }
 
+    /** What a message has beside its papers completes nothing and is thanked for by nobody: RFC 8551, 3156, 8098, 5546, 6350, 2392, MS-OXTNEF. */
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(delimiter = '|', value = {
+        "smime.p7s    | Content-Type: application/pkcs7-signature; name=smime.p7s",
+        "consent.asc  | Content-Type: application/pgp-signature; name=consent.asc",
+        "consent      | Content-Type: message/disposition-notification; name=consent",
+        "consent.ics  | Content-Type: text/calendar; method=REPLY; name=consent.ics",
+        "consent.vcf  | Content-Type: text/vcard; name=consent.vcf",
+        "winmail.dat  | Content-Type: application/ms-tnef; name=winmail.dat",
+        "consent.png  | Content-Type: image/png; name=consent.png~Content-ID: <pic@oak>~Content-Disposition: inline; filename=consent.png"})
+    void whatIsNoPaperCompletesNothing(String name, String header) {
+        round.open();
+        String way = way("Iris Fell");
+        byte[] content = name.equals("winmail.dat") ? new byte[] {0x78, (byte) 0x9f, 0x3e, 0x22, 0, 0} : "x".repeat(90_000).getBytes(StandardCharsets.UTF_8);
+        int got = letters(address("Iris Fell")).size();
+        raw(address("Iris Fell"), "From: " + address("Iris Fell") + "\r\nTo: " + way + "\r\nSubject: Re: consent\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=p\r\n\r\n--p\r\nContent-Type: text/html\r\n\r\n"
+                + "<p>I will send the consent tomorrow <img src=\"cid:pic@oak\"></p>\r\n--p\r\n" + header.replace("~", "\r\n") + "\r\nContent-Transfer-Encoding: base64\r\n\r\n" + Base64.getMimeEncoder().encodeToString(content)
+                + "\r\n--p--\r\n");
+        assertThat(first().path("kind").asString()).isEqualTo("ANSWER");
+        assertThat(first().path("text").asString()).isEqualTo("I will send the consent tomorrow");
+        for (JsonNode part : first().path("parts")) {
+            assertThat(part.path("outcome").asString()).isEqualTo("LEFT_OUT");
+            assertThat(part.path("why").asString()).contains("stays in the message");
+        }
+        assertThat(round.panel("Iris Fell").path("files")).isEmpty();
+        assertThat(trayNames()).doesNotContain(name);
+        deliver();
+        assertThat(letters(address("Iris Fell"))).as("nobody is thanked for it").hasSize(got);
+    }
+
+    @Test
+    void aLogoUnderEachMessageIsNoPaperAndIsKnownBySeveral() {
+        round.open();
+        byte[] logo = ("logo " + mails).getBytes(StandardCharsets.UTF_8);
+        for (int i = 0; i < 2; i++) {
+            raw(address("Iris Fell"), message(address("Iris Fell"), way("Iris Fell"), "Subject: words " + i + "\r\n", "image001.png", logo).replace("Content-Type: application/octet-stream", "Content-Type: image/png"));
+            assertThat(first().path("parts").get(0).path("outcome").asString()).isEqualTo(i == 0 ? "TRAY" : "LEFT_OUT");
+        }
+        assertThat(round.panel("Iris Fell").path("files")).isEmpty();
+    }
+
+    @Test
+    void whatFitsTwoItemsAlikeWaitsWithBothAndTheAnswerSaysSo() {
+        round.item("Payslip 1", true, 1, 2, 1, "PDF").item("Payslip 2", true, 1, 2, 1, "PDF").open();
+        mail(address("Iris Fell"), way("Iris Fell"), "Subject: which\r\n", "payslip.pdf", TestRound.pdf("which?"));
+        JsonNode part = first().path("parts").get(0);
+        assertThat(part.path("outcome").asString()).isEqualTo("TRAY");
+        assertThat(part.path("why").asString()).isEqualTo("It is not clear for which item it is: Payslip 1, Payslip 2.");
+        deliver();
+        assertThat(newestTo(address("Iris Fell")).path("text").asString()).contains("payslip.pdf: received; it may be for Payslip 1, Payslip 2").doesNotContain("Everything");
+        mail(address("Iris Fell"), way("Iris Fell"), "Subject: that one\r\n", "Payslip 2.pdf", TestRound.pdf("two"));
+        assertThat(first().path("parts").get(0).path("item").asString()).isEqualTo("Payslip 2");
+        mail(address("Iris Fell"), way("Iris Fell"), "Subject: unnamed\r\n", "scan0001.pdf", TestRound.pdf("unnamed"));
+        assertThat(first().path("parts").get(0).path("outcome").asString()).as("a kind alone decides nothing").isEqualTo("TRAY");
+    }
+
+    /** A mark in other hands: whoever has it learns nothing of the person it was made for, neither their name nor their language. */
+    @Test
+    void aMarkFromAnotherAddressIsAnsweredWithoutNamingAnybody() {
+        round.open();
+        String stranger = "not.iris." + mails + "@example.org";
+        mail(stranger, way("Iris Fell"), "Subject: mine\r\n", "consent.pdf", TestRound.pdf("forged"));
+        deliver();
+        assertThat(newestTo(stranger).path("text").asString()).startsWith("Dear Somebody").doesNotContain("Iris", "Fell", "Field map", "Receipt");
+    }
+
+    /** More than one author, none, or a group: whoever it is, a person looks (RFC 5322, 3.6.2 and 3.4). */
+    @ParameterizedTest(name = "{0}")
+    @ValueSource(strings = {"From: %s\r\nFrom: evil@example.net", "From: evil@example.net\r\nFrom: %s", "From: %s, evil@example.net", "From: Us: %s;", "From: \"%s\" <evil@example.net>", "From:"})
+    void onlyOneAuthorIsEverSure(String from) {
+        round.open();
+        String message = message("x", way("Iris Fell"), "Subject: authors\r\n", "consent.pdf", TestRound.pdf(from)).replace("From: Somebody <x>", from.formatted(address("Iris Fell")));
+        raw(address("Iris Fell"), message);
+        assertThat(desk.get("/api/inward?all=true").json().path("messages").get(0).path("confirmed").asBoolean()).isFalse();
+        assertThat(round.panel("Iris Fell").path("files")).isEmpty();
+    }
+
+    @Test
+    void whatAColleaguePassesOnWaitsWithItsOwnSenderAndIsAnsweredToNobody() {
+        round.open();
+        String inner = message(address("Iris Fell"), "robin@example.org", "Subject: my papers\r\n", "consent.pdf", TestRound.pdf("passed on"));
+        String outer = "From: Robin Fenn <" + RunningApp.EMAIL + ">\r\nTo: papers@oak.example.org\r\nSubject: Fwd: my papers\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=o\r\n\r\n--o\r\nContent-Type: text/plain\r\n\r\n"
+                + "see below\r\n--o\r\nContent-Type: message/rfc822\r\n\r\n" + inner + "\r\n--o--\r\n";
+        int got = letters(RunningApp.EMAIL).size();
+        raw(RunningApp.EMAIL, outer);
+        JsonNode message = first();
+        assertThat(message.path("kind").asString()).isEqualTo("PAPERS");
+        assertThat(message.path("name").asString()).as("supposed to be of").isEqualTo("Iris Fell");
+        assertThat(message.path("parts").get(0).path("outcome").asString()).isEqualTo("TRAY");
+        assertThat(message.path("parts").get(0).path("why").asString()).contains(address("Iris Fell"));
+        raw("office@oak.example.org", outer.replace(RunningApp.EMAIL, "office@oak.example.org").replace("passed on", "passed over"));
+        assertThat(first().path("kind").asString()).as("the office's own address is no loop").isEqualTo("PAPERS");
+        raw("office@oak.example.org", outer.replace("Robin Fenn <" + RunningApp.EMAIL, "Office <office@oak.example.org").replace("Subject: Fwd", "Message-ID: <oak-letter-1-2@oak.example.org>\r\nSubject: Fwd"));
+        assertThat(desk.get("/api/inward?all=true").json().path("messages").get(0).path("kind").asString()).as("our own letter come back is one").isEqualTo("LOOP");
+        deliver();
+        assertThat(letters(RunningApp.EMAIL)).hasSize(got);
+        assertThat(round.panel("Iris Fell").path("files")).isEmpty();
+    }
+
+    /** What can be read is read, the rest is named, and somebody is answered. */
+    @ParameterizedTest(name = "{0}")
+    @CsvSource({"many, attachments", "deep, one another", "line, damaged", "headers, damaged"})
+    void whatIsBeyondTheBoundsIsReadAsFarAsItGoes(String how, String said) {
+        round.open();
+        String head = "From: Iris <" + address("Iris Fell") + ">\r\nTo: " + way("Iris Fell") + "\r\nSubject: beyond " + how + "\r\nMIME-Version: 1.0\r\n";
+        String part = "Content-Type: application/pdf; name=\"signed consent.pdf\"\r\nContent-Transfer-Encoding: base64\r\n\r\n" + Base64.getMimeEncoder().encodeToString(TestRound.pdf(how)) + "\r\n";
+        StringBuilder deep = new StringBuilder();
+        for (int i = 0; i < 30; i++) {
+            deep.append("--b").append(i).append("\r\nContent-Type: multipart/mixed; boundary=b").append(i + 1).append("\r\n\r\n");
+        }
+        String body = switch (how) {
+            case "many" -> "Content-Type: multipart/mixed; boundary=p\r\n\r\n--p\r\n" + part + "--p\r\nContent-Disposition: attachment; filename=a.txt\r\n\r\nx\r\n".repeat(150) + "--p--\r\n";
+            case "deep" -> "Content-Type: multipart/mixed; boundary=b0\r\n\r\n--b0\r\n" + part + deep;
+            case "line" -> "Content-Type: multipart/mixed; boundary=p\r\n\r\n--p\r\n" + part + "--p\r\nX-Long: " + "y".repeat(300_000) + "\r\n\r\nx\r\n--p--\r\n";
+            default -> "X-Many: 1\r\n".repeat(3_000) + "Content-Type: text/plain\r\n\r\nhi\r\n";
+        };
+        raw(address("Iris Fell"), head + body);
+        JsonNode message = first();
+        assertThat(message.path("subject").asString()).isEqualTo("beyond " + how);
+        assertThat(message.path("fromAddress").asString()).isEqualTo(address("Iris Fell"));
+        assertThat(round.panel("Iris Fell").path("files")).hasSize(how.equals("headers") ? 0 : 1);
+        deliver();
+        assertThat(newestTo(address("Iris Fell")).path("text").asString()).contains("The rest of your message: could not be taken.", said);
+    }
+
+    @Test
+    void whoSendsVeryMuchIsAnsweredInOneAndNotInSilence() {
+        round.open();
+        for (int i = 0; i < 33; i++) {
+            mail(address("Olm Reed"), way("Olm Reed"), "Subject: number " + i + "\r\n", "page " + i + ".pdf", TestRound.pdf("olm" + i));
+        }
+        deliver();
+        assertThat(first().path("answerState").asString()).isEqualTo("GATHERED");
+        RunningApp.CLOCK.set(Instant.parse("2026-06-01T22:00:00Z"));
+        gather();
+        deliver();
+        assertThat(letters(address("Olm Reed")).stream().map(letter -> letter.path("subject").asString()).filter(subject -> subject.startsWith("Received:"))).as("thirty, and one for three").hasSize(31);
+        assertThat(newestTo(address("Olm Reed")).path("text").asString()).contains("the last 3 of them", "“number 30”", "page 32.pdf: received");
+    }
+
     @Test
     void anUnknownAddressIsAnsweredOnceADayAndNothingIsLost() {
         String stranger = "nobody.knows." + mails + "@example.org";
@@ -134,7 +274,7 @@ class InwardTest {
         deliver();
         assertThat(newestTo(address("Iris Fell")).path("text").asString()).contains("consent.pdf: could not be taken.");
         mail(address("Iris Fell"), way, "Subject: all of it\r\n", "scan 0001.pdf", TestRound.pdf("which?"));
-        assertThat(first().path("parts").get(0).path("why").asString()).isEqualTo("It is not clear for which item it is.");
+        assertThat(first().path("parts").get(0).path("why").asString()).isEqualTo("It is not clear for which item it is: Consent, Field map.");
         mail(address("Iris Fell"), way, "Subject: too much\r\n", "field map.pdf", ("%PDF-1.4\n" + "x".repeat(1_100_000)).getBytes(StandardCharsets.UTF_8));
         assertThat(first().path("parts").get(0).path("outcome").asString()).as("1 MiB is the limit of the item").isEqualTo("REFUSED");
         assertThat(round.panel("Iris Fell").path("files")).isEmpty();
@@ -366,6 +506,21 @@ class InwardTest {
 
     private String address(String name) {
         return round.row(name).path("email").asString();
+    }
+
+    private String way(String name) {
+        return desk.get("/api/baskets/" + round.row(name).path("id").asLong() + "/mail-way").json().path("address").asString();
+    }
+
+    private static void gather() {
+        try {
+            Class<?> type = Class.forName("oakbasket.server.inward.Answering");
+            Method gather = type.getDeclaredMethod("gather");
+            gather.setAccessible(true);
+            gather.invoke(app.getBean(type));
+        } catch (ReflectiveOperationException problem) {
+            throw new IllegalStateException(problem);
+        }
     }
 
     private JsonNode first() {

@@ -48,6 +48,20 @@ class FilingRulesTest {
         assertThat(ItemGuess.of(name, items).map(one -> one.item() + " " + (one.words().isEmpty() ? "by kind" : String.join(",", one.words()))).orElse(null)).isEqualTo(guess);
     }
 
+    /** A tie is no decision, nor is a kind, nor a title whose number is another one. */
+    @ParameterizedTest(name = "{0} among {1}: {2}")
+    @CsvSource(delimiter = ';', value = {"Payslip 2.pdf;Payslip 1|Payslip 2|Payslip 3;2 sure", "payslip_02.pdf;Payslip 1|Payslip 2;2 sure", "Payslip 4.pdf;Payslip 1|Payslip 2;1 2 unsure", "Payslip 2.pdf;Payslip 1;1 unsure",
+        "payslip.pdf;Payslip 1|Payslip 2;1 2 unsure", "payslip.pdf;Payslip 1;1 sure", "scan0001.pdf;Consent|Field map;1 2 unsure", "scan0001.pdf;Consent;1 unsure", "signed map.pdf;Signed consent|Field map;1 2 unsure",
+        "field map signed.pdf;Signed consent|Field map;2 sure", "accounts 2026.pdf;Accounts 2025|Notes;1 unsure", "accounts 2025 v2.pdf;Accounts 2025|Accounts 2024;1 sure", "2025.pdf;Accounts 2025|Notes 2025;1 2 unsure",
+        "consent consent.pdf;Consent;1 sure", "IMG_20260512_101500.pdf;Photo 1|Photo 2;1 2 unsure"})
+    void aTieIsNoDecision(String name, String titles, String guess) {
+        List<ItemGuess.Item> items = new ArrayList<>();
+        for (String title : titles.split("\\|")) {
+            items.add(new ItemGuess.Item(items.size() + 1, title, java.util.Set.of(FileKind.PDF)));
+        }
+        assertThat(ItemGuess.of(name, items).map(one -> one.alike().stream().map(String::valueOf).collect(java.util.stream.Collectors.joining(" ")) + (one.sure() ? " sure" : " unsure")).orElse("none")).isEqualTo(guess);
+    }
+
     @ParameterizedTest(name = "{0}: {1}")
     @CsvSource(delimiter = ';', nullValues = "none", value = {"Mere, Hazel - map.pdf;2", "post/HÁZEL MERE/scan0007.pdf;2", "hazel lee mere.pdf;3", "mere.pdf;none", "brook_map.jpg;4", "ada.pdf;none", "brooks.pdf;none",
         "Ольга Фенн.pdf;5", "1.pdf;none", "ada brook and hazel mere.pdf;none"})

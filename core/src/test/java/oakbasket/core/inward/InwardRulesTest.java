@@ -38,19 +38,51 @@ class InwardRulesTest {
     void whoOrWhatWroteIt(String header, String from, MailKind kind) {
         MailHeaders headers = new MailHeaders();
         headers.add(header.substring(0, header.indexOf(':')), header.substring(header.indexOf(':') + 1));
-        assertThat(MailKind.of(headers, from, false)).isEqualTo(kind);
+        assertThat(MailKind.of(headers, from, false, headers.first("Subject"), "")).isEqualTo(kind);
+    }
+
+    /** Common practice, no source: what the usual mail programs write by themselves, and what people write into them. */
+    @ParameterizedTest(name = "{0} / {1}")
+    @CsvSource(delimiter = '|', value = {
+        "Automatic reply: Consent packs           | ''                                                             | AUTOMATIC",
+        "Abwesenheitsnotiz: Einwilligung          | ''                                                             | AUTOMATIC",
+        "Réponse automatique : Dossiers           | ''                                                             | AUTOMATIC",
+        "Respuesta automática: Documentos         | ''                                                             | AUTOMATIC",
+        "Odpowiedź automatyczna: Dokumenty        | ''                                                             | AUTOMATIC",
+        "رد تلقائي: المستندات                     | ''                                                             | AUTOMATIC",
+        "Risposta automatica: Documenti           | ''                                                             | AUTOMATIC",
+        "Re: Consent packs                        | I am out of the office until 12 May, with limited access to email. | AUTOMATIC",
+        "Re: Consent packs                        | Dies ist eine automatische Antwort. Ich bin ab Montag zurück.  | AUTOMATIC",
+        "Re: Consent packs                        | I am on leave until Monday and will send the consent then.     | PERSON",
+        "Re: Automatic reply: Consent packs       | Here it is                                                     | PERSON",
+        "Consent, automatic gate included         | The automatic gate is on page 2                                | PERSON",
+        "Absence of the landowner                 | He signs next week                                             | PERSON"})
+    void automaticRepliesAreKnownBySubjectAndShape(String subject, String text, MailKind kind) {
+        assertThat(MailKind.of(new MailHeaders(), "ada@example.org", false, subject, text)).isEqualTo(kind);
+        assertThat(MailKind.of(new MailHeaders(), "ada@example.org", false, subject, text + " More is written here.".repeat(100))).as("a long letter is somebody's").isEqualTo(text.isEmpty() ? kind : MailKind.PERSON);
+    }
+
+    /** RFC 8551, 3156 (signatures, encrypted), 8098 and 3464 (receipts, notices), 5546 (calendar answers), 6350 (cards), 2392 (pictures in the text); logos: common practice, no source. */
+    @ParameterizedTest(name = "{0} {1} {2} {3} {4}")
+    @CsvSource(value = {"application/pkcs7-signature,p7s,'',false,false,NO_PAPER", "application/octet-stream,p7s,'',false,false,NO_PAPER", "application/pgp-signature,asc,'',false,false,NO_PAPER", "text/plain,asc,'',false,false,NO_PAPER",
+        "message/disposition-notification,'','',false,false,NO_PAPER", "message/delivery-status,'','',false,false,NO_PAPER", "text/calendar,ics,REPLY,false,false,NO_PAPER", "application/octet-stream,ics,counter,false,false,NO_PAPER", "text/calendar,ics,REQUEST,false,false,FOR_THE_TRAY",
+        "text/calendar,ics,'',false,false,FOR_THE_TRAY", "text/vcard,vcf,'',false,false,NO_PAPER", "application/octet-stream,vcf,'',false,false,NO_PAPER", "image/png,png,'',true,false,NO_PAPER", "image/jpeg,jpg,'',false,true,NO_PAPER",
+        "image/jpeg,jpg,'',false,false,PAPER", "application/pdf,pdf,'',true,false,PAPER", "application/pdf,pdf,'',false,true,PAPER", "IMAGE/PNG,PNG,'',true,false,NO_PAPER", "application/pkcs7-mime,p7m,'',false,false,FOR_THE_TRAY",
+        "message/rfc822,eml,'',false,false,FOR_THE_TRAY", "application/octet-stream,gpg,'',false,false,FOR_THE_TRAY", "application/octet-stream,'','',false,false,PAPER"})
+    void whatIsAttachedIsAPaperOrNot(String type, String ending, String method, boolean inText, boolean before, MailedPart part) {
+        assertThat(MailedPart.of(new MailedPart.Facts(type, ending, method, inText, before))).isEqualTo(part);
     }
 
     @Test
     void whatIsOursOrHasGoneRoundInACircleIsALoop() {
         MailHeaders headers = new MailHeaders();
-        assertThat(MailKind.of(headers, "papers@oak.example.org", true)).isEqualTo(MailKind.LOOP);
+        assertThat(MailKind.of(headers, "papers@oak.example.org", true, "", "")).isEqualTo(MailKind.LOOP);
         for (int i = 0; i < MailKind.MOST_SERVERS; i++) {
             headers.add("Received", "from a by b");
         }
-        assertThat(MailKind.of(headers, "ada@example.org", false)).isEqualTo(MailKind.PERSON);
+        assertThat(MailKind.of(headers, "ada@example.org", false, "", "")).isEqualTo(MailKind.PERSON);
         headers.add("Received", "from b by a");
-        assertThat(MailKind.of(headers, "ada@example.org", false)).isEqualTo(MailKind.LOOP);
+        assertThat(MailKind.of(headers, "ada@example.org", false, "", "")).isEqualTo(MailKind.LOOP);
     }
 
     /** Source: RFC 3464, appendix E.1 and E.2, from memory. */

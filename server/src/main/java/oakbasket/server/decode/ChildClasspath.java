@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.jar.JarEntry;
 import java.util.jar.JarFile;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -29,7 +30,7 @@ final class ChildClasspath {
     /** What decoding needs, by the names of the libraries without their versions. */
     private static final Set<String> NEEDED = Set.of("core", "jspecify", "jackson-core", "jackson-databind", "jackson-annotations", "commons-csv", "commons-codec", "commons-io", "commons-lang3", "commons-logging", "commons-math3",
             "commons-collections4", "poi", "poi-scratchpad", "log4j-api", "log4j-to-slf4j", "slf4j-api", "SparseBitSet", "pdfbox", "pdfbox-io", "fontbox", "jasperreports-fonts", "ez-vcard", "vinnie", "ical4j", "threeten-extra",
-            "jsoup", "re2j");
+            "jsoup", "re2j", "freemarker", "fastexcel-reader", "aalto-xml", "stax2-api", "commons-compress");
     private static final String NESTED = "jar:nested:";
 
     private ChildClasspath() {
@@ -39,7 +40,9 @@ final class ChildClasspath {
     static String in(Path folder) throws IOException {
         String from = String.valueOf(ChildClasspath.class.getProtectionDomain().getCodeSource().getLocation());
         if (!from.startsWith(NESTED)) {
-            return System.getProperty("java.class.path");
+            // The same parts and no others, so that one which is missing is missed here already.
+            return Stream.of(System.getProperty("java.class.path").split(File.pathSeparator)).filter(part -> Files.isDirectory(Path.of(part)) || needed(Path.of(part).getFileName().toString()))
+                    .collect(Collectors.joining(File.pathSeparator));
         }
         Path archive = Path.of(URI.create("file:" + from.substring(NESTED.length(), from.indexOf("/!"))));
         Path laid = folder.resolve("lib-" + Long.toString(Files.size(archive), 36) + "-" + Long.toString(Files.getLastModifiedTime(archive).toMillis(), 36));
@@ -51,6 +54,10 @@ final class ChildClasspath {
             all.sorted().forEach(one -> parts.add(one.toAbsolutePath().toString()));
         }
         return String.join(File.pathSeparator, parts);
+    }
+
+    private static boolean needed(String library) {
+        return NEEDED.contains(library.replaceAll("-\\d.*", ""));
     }
 
     private static void layOut(Path archive, Path folder, Path laid) throws IOException {
@@ -65,7 +72,7 @@ final class ChildClasspath {
                     if (name.startsWith(CLASSES + "oakbasket/")) {
                         own.putNextEntry(new ZipEntry(name.substring(CLASSES.length())));
                         in.transferTo(own);
-                    } else if (name.startsWith(LIBRARIES) && NEEDED.contains(name.substring(LIBRARIES.length()).replaceAll("-\\d.*", ""))) {
+                    } else if (name.startsWith(LIBRARIES) && needed(name.substring(LIBRARIES.length()))) {
                         Files.copy(in, making.resolve(name.substring(LIBRARIES.length())));
                     }
                 }

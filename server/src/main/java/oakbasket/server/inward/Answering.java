@@ -3,8 +3,10 @@ package oakbasket.server.inward;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.stream.Collectors;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
@@ -39,11 +41,16 @@ import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
-/** Answers papers that a person sent by mail with what became of each, and nothing else ever: not programs, not lists, not ourselves (RFC 3834). An answer says nothing about a basket to an address that is not sure. */
+/**
+ * Answers papers that a person sent by mail with what became of each, and nothing else ever: not programs, not lists, not ourselves (RFC 3834). An answer says nothing about a basket to an address that is not sure, and names
+ * nobody to an address that is not theirs. Who sends so much that more answers do not go in a day gets the rest in one.
+ */
 @Service
 class Answering {
 
     private static final int AT_ONCE = 50;
+    private static final Duration GATHERED_FOR = Duration.ofHours(12);
+    private static final int MOST_GATHERED = 100;
     private static final List<Duration> TRIES = List.of(Duration.ofMinutes(1), Duration.ofMinutes(10), Duration.ofHours(1), Duration.ofHours(6));
     private static final Logger LOG = LoggerFactory.getLogger(Answering.class);
 
@@ -84,12 +91,9 @@ class Answering {
 
     /** The message with the answer to its papers; without one where nobody is to be answered. */
     InwardMessage papers(InwardMessage message, ReadMail mail, Matching.Match match, MailedPapers.Filed filed) {
-        Words spoken = spoken(match.contact());
-        String lines = filed.parts().stream().map(part -> switch (part.outcome()) {
-            case FILED -> part.item().isEmpty() ? spoken.of("answer.taken", part.name()) : spoken.of("answer.filed", part.name(), part.item());
-            case TRAY -> spoken.of("answer.waits", part.name());
-            case REFUSED -> spoken.of("answer.refused", part.name(), part.why());
-        }).collect(Collectors.joining("\n"));
+        Contact contact = named(match);
+        Words spoken = spoken(contact);
+        String lines = filed.told().stream().filter(told -> told.part().outcome() != InwardPart.Outcome.LEFT_OUT).map(told -> line(spoken, told)).collect(Collectors.joining("\n"));
         StringBuilder end = new StringBuilder();
         Long submission = filed.submissionId();
         Long basket = filed.basketId();
@@ -99,14 +103,31 @@ class Answering {
             }
             end.append(still(spoken, basket)).append('\n');
         }
-        return answered(message, mail, match.contact(), spoken, spoken.of("answer.body", name(mail, match.contact()), lines, end.toString().strip(), brand.name()));
+        return answered(message, mail, contact, spoken, spoken.of("answer.body", name(mail, contact), lines, end.toString().strip(), brand.name()), lines);
+    }
+
+    private static String line(Words spoken, MailedPapers.Told told) {
+        InwardPart part = told.part();
+        return switch (part.outcome()) {
+            case FILED -> part.item().isEmpty() ? spoken.of("answer.taken", part.name()) : spoken.of("answer.filed", part.name(), part.item());
+            case TRAY -> told.alike().size() < 2 ? spoken.of("answer.waits", part.name()) : spoken.of("answer.waits-which", part.name(), String.join(", ", told.alike()));
+            case REFUSED -> spoken.of("answer.refused", part.name(), part.why());
+            case LEFT_OUT -> "";
+        };
+    }
+
+    /** Whom an answer may name, and whose language it speaks: the person, where it goes to their address; nobody where a mark came from another one. */
+    private static @Nullable Contact named(Matching.Match match) {
+        return match.theirAddress() ? match.contact() : null;
     }
 
     /** The message with the answer that it is too large. */
     InwardMessage tooLarge(InwardMessage message, ReadMail mail, Matching.Match match) {
-        Words spoken = spoken(match.contact());
-        boolean person = MailKind.of(mail.headers(), mail.from(), false) == MailKind.PERSON;
-        return person ? answered(message, mail, match.contact(), spoken, spoken.of("answer.too-large", name(mail, match.contact()), Collecting.MOST_BYTES >> 20, brand.name())) : message;
+        Contact contact = named(match);
+        Words spoken = spoken(contact);
+        boolean person = MailKind.of(mail.headers(), mail.from(), false, mail.subject(), mail.text()) == MailKind.PERSON;
+        String body = spoken.of("answer.too-large", name(mail, contact), Collecting.MOST_BYTES >> 20, brand.name());
+        return person ? answered(message, mail, contact, spoken, body, spoken.of("answer.too-large-line", Collecting.MOST_BYTES >> 20)) : message;
     }
 
     private String still(Words spoken, long basketId) {
@@ -116,18 +137,30 @@ class Answering {
         return missing.isEmpty() ? spoken.of("answer.complete") : spoken.of("letter.still", missing);
     }
 
-    private InwardMessage answered(InwardMessage message, ReadMail mail, @Nullable Contact contact, Words spoken, String body) {
+    private InwardMessage answered(InwardMessage message, ReadMail mail, @Nullable Contact contact, Words spoken, String body, String lines) {
+        boolean gathered = false;
         try {
             MailAddress address = MailAddress.parse(mail.from());
-            limits.count(contact == null ? Limits.Kind.MAIL_ANSWER_UNKNOWN : Limits.Kind.MAIL_ANSWER, address.key());
             if (contact == null) {
+                limits.count(Limits.Kind.MAIL_ANSWER_UNKNOWN, address.key());
                 limits.count(Limits.Kind.MAIL_ANSWERS_UNKNOWN, "");
+            } else {
+                gathered = !within(address);
             }
         } catch (FaultyValue | Problem unanswered) {
             return message;
         }
-        return InwardMessageBuilder.builder(message).answerState(InwardMessage.AnswerState.WAITING).answerAt(clock.instant()).answerSubject(cut(spoken.of("answer.subject", mail.subject())))
-                .answerBody(LetterSettings.signed(common.now(), body)).answerLanguage(spoken.language().getLanguage()).build();
+        return InwardMessageBuilder.builder(message).answerState(gathered ? InwardMessage.AnswerState.GATHERED : InwardMessage.AnswerState.WAITING).answerAt(clock.instant())
+                .answerSubject(cut(spoken.of("answer.subject", mail.subject()))).answerBody(gathered ? lines : LetterSettings.signed(common.now(), body)).answerLanguage(spoken.language().getLanguage()).build();
+    }
+
+    private boolean within(MailAddress address) {
+        try {
+            limits.count(Limits.Kind.MAIL_ANSWER, address.key());
+            return true;
+        } catch (Problem enough) {
+            return false;
+        }
     }
 
     private static String cut(String subject) {
@@ -168,6 +201,21 @@ class Answering {
                     settle(message, InwardMessage.AnswerState.FAILED, message.answerTries() + 1, clock.instant(), words.of("inward.broken"));
                 }
             }
+        }
+    }
+
+    /** Makes one answer of those that were gathered, half a day after the first of them. */
+    @Scheduled(initialDelayString = "${oakbasket.purge-first:PT2M}", fixedDelayString = "${oakbasket.gather-every:PT10M}")
+    synchronized void gather() {
+        Map<String, List<InwardMessage>> bySender = table.gathered(clock.instant().minus(GATHERED_FOR)).stream().collect(Collectors.groupingBy(InwardMessage::fromAddress, LinkedHashMap::new, Collectors.toList()));
+        for (List<InwardMessage> all : bySender.values()) {
+            InwardMessage first = all.get(0);
+            Words spoken = words.in(Locale.forLanguageTag(first.answerLanguage()));
+            String lines = all.stream().limit(MOST_GATHERED).map(one -> spoken.of("answer.gathered-of", one.subject()) + "\n" + one.answerBody()).collect(Collectors.joining("\n\n"));
+            String more = all.size() > MOST_GATHERED ? "\n\n" + spoken.of("answer.gathered-more", all.size() - MOST_GATHERED) : "";
+            String name = first.fromName().isBlank() ? first.fromAddress() : first.fromName();
+            String body = LetterSettings.signed(common.now(), spoken.of("answer.gathered", name, all.size(), lines + more, brand.name()));
+            transactions.durably(() -> table.gather(first.id(), all.stream().map(InwardMessage::id).toList(), spoken.of("answer.gathered-subject", all.size()), body, clock.instant()));
         }
     }
 

@@ -1,20 +1,26 @@
 package oakbasket.server.inward;
 
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorCompletionService;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.stream.Stream;
 import oakbasket.core.inward.MailKind;
 import oakbasket.core.inward.MailTrust;
+import oakbasket.core.inward.MailedPart;
 import oakbasket.server.decode.Decoders;
 import oakbasket.server.decode.work.ReadMarkup;
 import oakbasket.server.live.LiveEvent;
@@ -25,10 +31,11 @@ import oakbasket.server.security.Hash;
 import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
-import org.apache.james.mime4j.MimeException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
@@ -40,6 +47,8 @@ import org.springframework.stereotype.Service;
 class Dealing {
 
     private static final int AT_ONCE = 50;
+    /** As many are read before the first of them is dealt with: each takes room on the disk meanwhile. */
+    private static final int READ_AHEAD = 3;
     private static final int MOST_TRIES = 5;
     private static final int LONGEST_SUBJECT = 500;
     private static final int LONGEST_ID = 500;
@@ -49,6 +58,11 @@ class Dealing {
     private static final Duration KEPT = Duration.ofDays(30);
     private static final Logger LOG = LoggerFactory.getLogger(Dealing.class);
 
+    private final ExecutorService readers = Executors.newFixedThreadPool(2, work -> {
+        Thread thread = new Thread(work, "mail-reader");
+        thread.setDaemon(true);
+        return thread;
+    });
     private final InwardTable table;
     private final Matching matching;
     private final MailedPapers papers;
@@ -77,27 +91,69 @@ class Dealing {
         this.clock = clock;
     }
 
+    /** A message as it was read, or why it was not. */
+    private record Reading(InwardMessage message, @Nullable ReadMail mail, @Nullable Exception trouble) {
+    }
+
+    /** Deals with what was taken, in whatever order it could be read: a message that takes long holds nobody up behind it. */
     synchronized void dealWithAll() {
-        for (InwardMessage message : table.taken(AT_ONCE)) {
-            try {
-                settle(deal(message));
-            } catch (RuntimeException | IOException broken) {
-                if (broken instanceof Problem full && full.code().equals("tray-full")) {
-                    LOG.warn("Messages wait: the tray is full");
-                    return;
-                }
-                LOG.error("Message {} could not be dealt with", message.id(), broken);
-                transactions.durably(() -> {
-                    table.tried(message.id());
-                    return true;
-                });
-                if (message.tries() + 1 >= MOST_TRIES) {
-                    settle(unreadable(message, words.of("inward.broken")));
-                }
-            } finally {
-                tidyParts(message);
+        Iterator<InwardMessage> taken = table.taken(AT_ONCE).iterator();
+        ExecutorCompletionService<Reading> reading = new ExecutorCompletionService<>(readers);
+        int under = 0;
+        boolean full = false;
+        while (under > 0 || taken.hasNext() && !full) {
+            while (taken.hasNext() && under < READ_AHEAD && !full) {
+                InwardMessage next = taken.next();
+                reading.submit(() -> read(next));
+                under++;
             }
+            try {
+                full |= !dealtWith(reading.take().get());
+            } catch (ExecutionException broken) {
+                LOG.error("A message could not be read", broken);
+            } catch (InterruptedException stopped) {
+                Thread.currentThread().interrupt();
+                return;
+            }
+            under--;
         }
+    }
+
+    private Reading read(InwardMessage message) {
+        try {
+            return new Reading(message, MailReader.read(folder.postIn().resolve(message.fileName()), folder.postIn(), prefix(message), this::plain), null);
+        } catch (IOException | RuntimeException trouble) {
+            return new Reading(message, null, trouble);
+        }
+    }
+
+    /** Says no when the tray is full, so that nothing more can be dealt with. */
+    private boolean dealtWith(Reading reading) {
+        InwardMessage message = reading.message();
+        try {
+            settle(reading.mail() == null ? unreadable(message, words.of(reading.trouble() instanceof NoSuchFileException ? "inward.gone" : "inward.unreadable")) : deal(message, reading.mail()));
+        } catch (RuntimeException | IOException broken) {
+            if (broken instanceof Problem full && full.code().equals("tray-full")) {
+                LOG.warn("Messages wait: the tray is full");
+                return false;
+            }
+            LOG.error("Message {} could not be dealt with", message.id(), broken);
+            transactions.durably(() -> {
+                table.tried(message.id());
+                return true;
+            });
+            if (message.tries() + 1 >= MOST_TRIES) {
+                settle(unreadable(message, words.of("inward.broken")));
+            }
+        } finally {
+            tidyParts(message);
+        }
+        return true;
+    }
+
+    @EventListener(ContextClosedEvent.class)
+    void close() {
+        readers.shutdownNow();
     }
 
     private void settle(InwardMessage settled) {
@@ -111,17 +167,7 @@ class Dealing {
         return InwardMessageBuilder.builder(message).kind(InwardMessage.Kind.UNREADABLE).why(why).answerState(InwardMessage.AnswerState.NONE).build();
     }
 
-    private InwardMessage deal(InwardMessage message) throws IOException {
-        Path file = folder.postIn().resolve(message.fileName());
-        ReadMail mail;
-        try {
-            mail = MailReader.read(file, folder.postIn(), prefix(message), this::plain);
-        } catch (MimeException | IOException unreadable) {
-            if (!Files.exists(file)) {
-                return unreadable(message, words.of("inward.gone"));
-            }
-            return unreadable(message, words.of("inward.unreadable"));
-        }
+    private InwardMessage deal(InwardMessage message, ReadMail mail) throws IOException {
         InwardMessage read = InwardMessageBuilder.builder(message).fromName(cut(mail.fromName(), LONGEST_NAME)).fromAddress(cut(mail.from(), LONGEST_ADDRESS)).subject(cut(mail.subject(), LONGEST_SUBJECT))
                 .messageId(cut(mail.headers().first("Message-ID"), LONGEST_ID)).text(mail.text()).build();
         if (!message.whole()) {
@@ -136,13 +182,13 @@ class Dealing {
             table.sameAs(message.id(), same);
             return true;
         });
-        MailKind kind = MailKind.of(mail.headers(), mail.from(), matching.own(mail));
+        MailKind kind = MailKind.of(mail.headers(), mail.from(), matching.ours(mail), mail.subject(), mail.text());
         return switch (kind) {
             case REPORT -> reports.taken(read, mail, matching.tag(mail, MailTags.Of.BOUNCE).orElse(null));
             case LOOP -> InwardMessageBuilder.builder(read).kind(InwardMessage.Kind.LOOP).build();
             case LIST -> fromNobody(read, mail, InwardMessage.Kind.LIST);
             case AUTOMATIC -> fromNobody(read, mail, InwardMessage.Kind.AUTOMATIC);
-            case PERSON -> fromSomebody(read, mail);
+            case PERSON -> matching.colleague(mail) ? passedOn(read, mail) : fromSomebody(read, mail);
         };
     }
 
@@ -150,18 +196,26 @@ class Dealing {
     private InwardMessage fromNobody(InwardMessage read, ReadMail mail, InwardMessage.Kind kind) throws IOException {
         Matching.Match match = matching.of(mail);
         Matching.Match unsure = new Matching.Match(match.contact(), match.letterId(), match.baskets(), match.certain(), MailTrust.DECLARED, match.theirAddress());
-        keep(papers.file(read, opened(read, mail), mail, unsure).parts());
+        keep(papers.file(read, sorted(read, mail), mail, unsure).parts());
         return with(read, kind, unsure);
+    }
+
+    /** What somebody of the office passes on waits in the tray with whom it is supposed to be of. It is not answered. */
+    private InwardMessage passedOn(InwardMessage read, ReadMail mail) throws IOException {
+        Matching.Match match = matching.passedOn(mail);
+        List<MailedPapers.Sorted> sorted = sorted(read, mail);
+        keep(papers.file(read, sorted, mail, match).parts());
+        return with(read, sorted.stream().allMatch(one -> one.as() == MailedPart.NO_PAPER) ? InwardMessage.Kind.ANSWER : InwardMessage.Kind.PAPERS, match);
     }
 
     private InwardMessage fromSomebody(InwardMessage read, ReadMail mail) throws IOException {
         Matching.Match match = matching.of(mail);
-        List<ReadMail.Part> attached = opened(read, mail);
-        if (attached.isEmpty()) {
+        List<MailedPapers.Sorted> sorted = sorted(read, mail);
+        MailedPapers.Filed filed = papers.file(read, sorted, mail, match);
+        keep(filed.parts());
+        if (filed.parts().stream().allMatch(part -> part.outcome() == InwardPart.Outcome.LEFT_OUT)) {
             return with(read, InwardMessage.Kind.ANSWER, match);
         }
-        MailedPapers.Filed filed = papers.file(read, attached, mail, match);
-        keep(filed.parts());
         InwardMessage settled = InwardMessageBuilder.builder(with(read, InwardMessage.Kind.PAPERS, match)).submissionId(filed.submissionId()).basketId(filed.basketId()).roundId(filed.roundId()).build();
         return answering.papers(settled, mail, match, filed);
     }
@@ -180,12 +234,18 @@ class Dealing {
                 .confirmed(match.trust() == MailTrust.CONFIRMED).build();
     }
 
-    private List<ReadMail.Part> opened(InwardMessage message, ReadMail mail) throws IOException {
+    /** What is attached, out of its envelopes, each with what the gate for papers says of it. */
+    private List<MailedPapers.Sorted> sorted(InwardMessage message, ReadMail mail) throws IOException {
         List<ReadMail.Part> opened = new ArrayList<>();
         for (ReadMail.Part part : mail.parts()) {
             opened.addAll(Winmail.is(part) ? winmail.opened(part, folder.postIn(), prefix(message) + opened.size()) : List.of(part));
         }
-        return opened;
+        List<MailedPapers.Sorted> sorted = new ArrayList<>();
+        for (ReadMail.Part part : opened) {
+            byte[] sha256 = Hash.of(part.path());
+            sorted.add(new MailedPapers.Sorted(part, MailedPart.of(part.facts(table.cameAsNoPaper(sha256, mail.from(), message.id()))), sha256));
+        }
+        return sorted;
     }
 
     /** The same message is known again by what its sender made of it, however it came. */
@@ -197,12 +257,7 @@ class Dealing {
         }
         for (ReadMail.Part part : mail.parts()) {
             digest.update(part.name().getBytes(StandardCharsets.UTF_8));
-            try (InputStream in = Files.newInputStream(part.path())) {
-                byte[] buffer = new byte[1 << 16];
-                for (int read = in.read(buffer); read >= 0; read = in.read(buffer)) {
-                    digest.update(buffer, 0, read);
-                }
-            }
+            digest.update(Hash.of(part.path()));
         }
         return digest.digest();
     }

@@ -46,5 +46,14 @@ public record InwardMessage(long id, String folder, long folderNumber, String fi
     }
 
     /** How far an answer came. */
-    public enum AnswerState { NONE, WAITING, SENDING, SENT, FAILED, UNCERTAIN }
+    public enum AnswerState {
+        NONE,
+        WAITING,
+        SENDING,
+        SENT,
+        FAILED,
+        UNCERTAIN,
+        /** The sender got as many answers as go in a day; this one goes together with others in one. */
+        GATHERED
+    }
 }

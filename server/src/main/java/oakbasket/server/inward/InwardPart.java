@@ -9,8 +9,9 @@ import org.jspecify.annotations.Nullable;
  * @param item the title of the item it was filed for; empty where it was not
  * @param looseId the paper in the tray it became
  * @param fileId the received file it became
+ * @param sha256 of what it holds, by which the same picture is known again; null where that was not looked at
  */
-public record InwardPart(long messageId, int partNo, String name, long sizeBytes, Outcome outcome, String why, String item, @Nullable Long looseId, @Nullable Long fileId) {
+public record InwardPart(long messageId, int partNo, String name, long sizeBytes, Outcome outcome, String why, String item, @Nullable Long looseId, @Nullable Long fileId, byte @Nullable [] sha256) {
 
     /** What became of it. */
     public enum Outcome {
@@ -18,6 +19,8 @@ public record InwardPart(long messageId, int partNo, String name, long sizeBytes
         /** It waits in the tray. */
         TRAY,
         /** It was not taken, and the sender was told why. */
-        REFUSED
+        REFUSED,
+        /** It is no paper, such as a signature or a picture in the text; it stays in the message. */
+        LEFT_OUT
     }
 }

@@ -72,13 +72,20 @@ class InwardTable {
 
     void put(InwardPart part) {
         jdbc.sql("""
-                MERGE INTO inward_part (message_id, part_no, name, size_bytes, outcome, why, item, loose_id, file_id) KEY (message_id, part_no)
-                VALUES (:message, :no, :name, :size, :outcome, :why, :item, :loose, :file)""").param("message", part.messageId()).param("no", part.partNo()).param("name", part.name())
+                MERGE INTO inward_part (message_id, part_no, name, size_bytes, outcome, why, item, loose_id, file_id, sha256) KEY (message_id, part_no)
+                VALUES (:message, :no, :name, :size, :outcome, :why, :item, :loose, :file, :sha256)""").param("sha256", part.sha256(), Types.BINARY).param("message", part.messageId()).param("no", part.partNo()).param("name", part.name())
                 .param("size", part.sizeBytes()).param("outcome", part.outcome().name()).param("why", part.why()).param("item", part.item()).param("loose", part.looseId()).param("file", part.fileId()).update();
     }
 
+    /** Whether the same bytes came in another message from an address, and were not filed then. */
+    boolean cameAsNoPaper(byte[] sha256, String from, long message) {
+        return jdbc.sql("""
+                SELECT EXISTS (SELECT 1 FROM inward_part p JOIN inward_message m ON m.id = p.message_id WHERE p.sha256 = :sha256 AND m.id <> :message AND LOWER(m.from_address) = LOWER(:from) AND p.outcome <> 'FILED')""")
+                .param("sha256", sha256).param("message", message).param("from", from).query(Boolean.class).single();
+    }
+
     List<InwardPart> parts(Collection<Long> messages) {
-        return jdbc.sql("SELECT message_id, part_no, name, size_bytes, outcome, why, item, loose_id, file_id FROM inward_part WHERE message_id = ANY(?) ORDER BY message_id, part_no")
+        return jdbc.sql("SELECT message_id, part_no, name, size_bytes, outcome, why, item, loose_id, file_id, sha256 FROM inward_part WHERE message_id = ANY(?) ORDER BY message_id, part_no")
                 .param(messages.toArray(Long[]::new)).query(InwardPart.class).list();
     }
 
@@ -112,6 +119,20 @@ class InwardTable {
 
     List<InwardMessage> answersDue(Instant now, int most) {
         return jdbc.sql(SELECT + "WHERE answer_state = 'WAITING' AND answer_at <= :now ORDER BY id FETCH FIRST :most ROWS ONLY").param("now", now).param("most", most).query(InwardMessage.class).list();
+    }
+
+    /** Messages whose answers are gathered, where the first came before an instant; of one sender after another. */
+    List<InwardMessage> gathered(Instant before) {
+        return jdbc.sql(SELECT + """
+                WHERE answer_state = 'GATHERED' AND from_address IN (SELECT from_address FROM inward_message WHERE answer_state = 'GATHERED' AND came_at < :before) ORDER BY from_address, id
+                FETCH FIRST 2000 ROWS ONLY""").param("before", before).query(InwardMessage.class).list();
+    }
+
+    /** Makes one answer of many: the first message bears it, the others none. */
+    void gather(long bearer, Collection<Long> all, String subject, String body, Instant at) {
+        jdbc.sql("UPDATE inward_message SET answer_state = 'NONE' WHERE id = ANY(?) AND answer_state = 'GATHERED'").param(all.toArray(Long[]::new)).update();
+        jdbc.sql("UPDATE inward_message SET answer_state = 'WAITING', answer_subject = :subject, answer_body = :body, answer_at = :at WHERE id = :id").param("subject", subject).param("body", body)
+                .param("at", at).param("id", bearer).update();
     }
 
     int answer(long id, InwardMessage.AnswerState from, InwardMessage.AnswerState to, int tries, @Nullable Instant at, String trouble) {

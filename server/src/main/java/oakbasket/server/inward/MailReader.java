@@ -5,9 +5,11 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.net.URLEncoder;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -33,8 +35,8 @@ import org.apache.james.mime4j.stream.RecursionMode;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Reads a message part by part, so that nothing that a hostile one holds is in memory at once: lines, headers, depth, parts and bytes are all bounded (RFC 2045 to 2047, 2183, 2231). What is nested deeper than anybody nests is
- * not looked into.
+ * Reads a message part by part, so that nothing that a hostile one holds is in memory at once: lines, headers, depth, parts and bytes are all bounded (RFC 2045 to 2047, 2183, 2231). What is beyond the bounds is not looked
+ * into, and what could be read before stays: a message is never lost as a whole. Messages that are forwarded are opened like any message.
  */
 final class MailReader {
 
@@ -47,7 +49,8 @@ final class MailReader {
     private static final int LONGEST_HEADER = 100_000;
     private static final int LONGEST_TEXT = 100_000;
     private static final int MOST_RECIPIENTS = 100;
-    private static final int SMALL_PICTURE = 40 << 10;
+    /** As many messages are opened within one another. */
+    private static final int MOST_FORWARDED = 5;
     private static final int BUFFER = 64 << 10;
     private static final List<String> RECIPIENT_FIELDS = List.of("Delivered-To", "X-Original-To", "Envelope-To", "To", "Cc");
 
@@ -61,7 +64,8 @@ final class MailReader {
     private String report = "";
     private String returned = "";
     private long room = MOST_BYTES;
-    private int pictures;
+    private final List<String> shown = new ArrayList<>();
+    private ReadMail.Unread unread = ReadMail.Unread.NOTHING;
     private int seen;
 
     private MailReader(Path folder, String prefix, UnaryOperator<String> markup) {
@@ -75,14 +79,56 @@ final class MailReader {
      *
      * @param folder where what is attached is put, in files whose names begin with {@code prefix}
      * @param markup makes plain text of HTML
-     * @throws MimeException when it cannot be read as a message, or is beyond the bounds
+     * @throws IOException when there is no such file
      */
-    static ReadMail read(Path message, Path folder, String prefix, UnaryOperator<String> markup) throws IOException, MimeException {
-        MailReader reader = new MailReader(folder, prefix, markup);
+    static ReadMail read(Path message, Path folder, String prefix, UnaryOperator<String> markup) throws IOException {
+        return new MailReader(folder, prefix, markup).whole(message, 0);
+    }
+
+    private ReadMail whole(Path message, int forwarded) throws IOException {
         try (InputStream in = new BufferedInputStream(Files.newInputStream(message), BUFFER)) {
-            reader.parse(in);
+            parse(in);
+        } catch (NoSuchFileException gone) {
+            throw gone;
+        } catch (IOException | MimeException | RuntimeException broken) {
+            unread = ReadMail.Unread.BROKEN;
         }
-        return reader.done();
+        if (!headers.has("From")) {
+            HeaderLines.of(message).forEach((name, value) -> {
+                if (!headers.has(name)) {
+                    headers.add(name, value);
+                }
+            });
+        }
+        markShown();
+        if (report.isEmpty() && returned.isEmpty() && forwarded < MOST_FORWARDED) {
+            openForwarded(forwarded);
+        }
+        return done();
+    }
+
+    /** Puts what is attached to forwarded messages in their place; one with nothing attached stays as it is. */
+    private void openForwarded(int forwarded) throws IOException {
+        List<ReadMail.Part> all = List.copyOf(parts);
+        parts.clear();
+        for (ReadMail.Part part : all) {
+            if (!part.type().equals("message/rfc822") || !part.whole() || seen >= MOST_PARTS) {
+                parts.add(part);
+                continue;
+            }
+            MailReader inner = new MailReader(folder, prefix + "f" + parts.size() + "-", text -> "");
+            inner.room = room;
+            inner.seen = seen;
+            ReadMail mail = inner.whole(part.path(), forwarded + 1);
+            room = inner.room;
+            seen = inner.seen;
+            unread = unread == ReadMail.Unread.NOTHING && mail.unread() != ReadMail.Unread.BROKEN ? mail.unread() : unread;
+            mail.parts().forEach(one -> parts.add(new ReadMail.Part(one.name(), one.type(), one.path(), one.bytes(), one.whole(), one.calendarMethod(), one.shownInText(),
+                    one.forwardedFrom().isEmpty() ? mail.from() : one.forwardedFrom())));
+            if (mail.parts().isEmpty()) {
+                parts.add(part);
+            }
+        }
     }
 
     private void parse(InputStream in) throws IOException, MimeException {
@@ -92,7 +138,7 @@ final class MailReader {
         stream.parse(in);
         Deque<String> inside = new ArrayDeque<>();
         boolean top = true;
-        for (EntityState state = stream.getState(); state != EntityState.T_END_OF_STREAM; state = stream.next()) {
+        for (EntityState state = stream.getState(); state != EntityState.T_END_OF_STREAM && unread == ReadMail.Unread.NOTHING; state = stream.next()) {
             switch (state) {
                 case T_FIELD -> {
                     if (top) {
@@ -103,7 +149,7 @@ final class MailReader {
                 case T_START_MULTIPART -> {
                     inside.push(stream.getBodyDescriptor().getMimeType());
                     if (inside.size() > MOST_DEPTH) {
-                        throw new MimeException("too deep");
+                        unread = ReadMail.Unread.TOO_DEEP;
                     }
                 }
                 case T_END_MULTIPART -> inside.pop();
@@ -116,7 +162,8 @@ final class MailReader {
 
     private void body(MimeTokenStream stream, String inside) throws IOException, MimeException {
         if (++seen > MOST_PARTS) {
-            throw new MimeException("too many parts");
+            unread = ReadMail.Unread.TOO_MANY;
+            return;
         }
         MaximalBodyDescriptor about = (MaximalBodyDescriptor) stream.getBodyDescriptor();
         String type = about.getMimeType().toLowerCase(Locale.ROOT);
@@ -156,14 +203,12 @@ final class MailReader {
                 whole = false;
             }
         }
-        boolean decoration = inside.equals("multipart/related") && type.startsWith("image/") && about.getContentId() != null && bytes < SMALL_PICTURE
-                && !"attachment".equalsIgnoreCase(about.getContentDispositionType());
-        if (decoration) {
-            pictures++;
-            Files.delete(path);
-            return;
-        }
-        parts.add(new ReadMail.Part(name.isEmpty() ? unnamed(type) : name, type, path, bytes, whole));
+        String id = String.valueOf(about.getContentId()).replaceAll("[<>\\s]", "");
+        // RFC 2392: a part of a related whole, or one that the text names by its id.
+        boolean related = inside.equals("multipart/related") && about.getContentId() != null && !"attachment".equalsIgnoreCase(about.getContentDispositionType());
+        shown.add(about.getContentId() == null ? "" : id);
+        String method = type.equals("text/calendar") || type.equals("application/ics") ? String.valueOf(Objects.requireNonNullElse(about.getContentTypeParameters().get("method"), "")) : "";
+        parts.add(new ReadMail.Part(name.isEmpty() ? unnamed(type) : name, type, path, bytes, whole, method, related, ""));
     }
 
     /** What a part without a name is called: after its kind, so that it can be opened. */
@@ -208,6 +253,17 @@ final class MailReader {
         return out.toString(charset).replace("\u0000", "");
     }
 
+    /** Which parts the text shows is known only when all of it was read. */
+    private void markShown() {
+        for (int at = 0; at < Math.min(parts.size(), shown.size()); at++) {
+            ReadMail.Part part = parts.get(at);
+            String id = shown.get(at);
+            if (!id.isEmpty() && (html.contains("cid:" + id) || html.contains("cid:" + URLEncoder.encode(id, StandardCharsets.UTF_8)))) {
+                parts.set(at, new ReadMail.Part(part.name(), part.type(), part.path(), part.bytes(), part.whole(), part.calendarMethod(), true, part.forwardedFrom()));
+            }
+        }
+    }
+
     private ReadMail done() {
         Mailbox author = mailbox(headers.first("From"));
         List<String> recipients = new ArrayList<>();
@@ -223,7 +279,7 @@ final class MailReader {
         }
         String written = WrittenText.of(plain.isBlank() ? markup.apply(html) : plain);
         return new ReadMail(headers, words(headers.first("Subject")), author == null ? "" : words(Objects.requireNonNullElse(author.getName(), "")), author == null ? "" : author.getAddress(), oneAuthor(), recipients, written,
-                report, returned, parts, pictures);
+                report, returned, parts, unread);
     }
 
     private boolean oneAuthor() {

@@ -10,6 +10,7 @@ import oakbasket.core.filing.ItemGuess;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.inward.MailTrust;
+import oakbasket.core.inward.MailedPart;
 import oakbasket.core.standing.ItemStanding;
 import oakbasket.core.standing.Tile;
 import oakbasket.server.basket.Basket;
@@ -32,14 +33,25 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * Files what is attached to a message: by itself where it is sure who sent it, which basket is meant and which item, and the item takes it; everything else waits in the tray with what is supposed. What an item would refuse on
+ * Files what is attached to a message: by itself where it is sure who sent it, which basket is meant and which item, and the item takes it; everything else that may be a paper waits in the tray with what is supposed. What an item would refuse on
  * the page is refused here.
  */
 @Component
 class MailedPapers {
 
+    /** Something attached, and what it was sorted as. */
+    record Sorted(ReadMail.Part part, MailedPart as, byte[] sha256) {
+    }
+
+    /** What became of one thing. @param alike the titles of items that it fits alike; empty where that is not why it waits */
+    record Told(InwardPart part, List<String> alike) {
+    }
+
     /** What became of what was attached. */
-    record Filed(List<InwardPart> parts, @Nullable Long submissionId, @Nullable Long basketId, @Nullable Long roundId) {
+    record Filed(List<Told> told, @Nullable Long submissionId, @Nullable Long basketId, @Nullable Long roundId) {
+        List<InwardPart> parts() {
+            return told.stream().map(Told::part).toList();
+        }
     }
 
     private final LooseFiles loose;
@@ -69,54 +81,73 @@ class MailedPapers {
     }
 
     /** Files everything; asked again it goes on where it stopped. */
-    Filed file(InwardMessage message, List<ReadMail.Part> attached, ReadMail mail, Matching.Match match) throws IOException {
+    Filed file(InwardMessage message, List<Sorted> attached, ReadMail mail, Matching.Match match) throws IOException {
         Basket basket = basket(attached, match);
         Contact contact = match.contact();
         Sure sure = basket != null && contact != null && match.trust() == MailTrust.CONFIRMED ? new Sure(basket, contact) : null;
         Words spoken = words.in(contact == null ? Locale.ENGLISH : SenderLanguages.ofTag(contact.language()).orElse(Locale.ENGLISH));
-        List<InwardPart> parts = new ArrayList<>();
+        List<Told> told = new ArrayList<>();
         for (int no = 0; no < attached.size(); no++) {
-            ReadMail.Part part = attached.get(no);
+            Sorted one = attached.get(no);
             try {
-                parts.add(one(message, no, part, mail, basket, sure, words.of(why(match, basket))));
+                told.add(one.as() == MailedPart.NO_PAPER ? leftOut(message, no, one) : one(message, no, one, mail, basket, sure, why(match, basket)));
             } catch (Problem refused) {
                 if (refused.code().equals("tray-full")) {
                     throw refused;
                 }
-                parts.add(part(message, no, part, InwardPart.Outcome.REFUSED, refused.code().equals("unreadable") ? spoken.of("inward.part-broken") : said(spoken, refused)));
+                told.add(new Told(part(message, no, one, InwardPart.Outcome.REFUSED, refused.code().equals("unreadable") ? spoken.of("inward.part-broken") : said(spoken, refused)), List.of()));
             }
         }
-        Long submission = sure == null || parts.stream().noneMatch(part -> part.outcome() == InwardPart.Outcome.FILED) ? null : (Long) sending(message, sure, mail.text()).id();
-        return new Filed(parts, submission, basket == null ? null : (Long) basket.id(), basket == null ? null : (Long) basket.roundId());
+        if (mail.unread() != ReadMail.Unread.NOTHING) {
+            String limit = spoken.of("answer.rest-" + mail.unread(), MailReader.MOST_PARTS, MailReader.MOST_DEPTH);
+            told.add(new Told(new InwardPart(message.id(), attached.size(), spoken.of("answer.rest"), 0, InwardPart.Outcome.REFUSED, limit, "", null, null, null), List.of()));
+        }
+        Long submission = sure == null || told.stream().noneMatch(one -> one.part().outcome() == InwardPart.Outcome.FILED) ? null : (Long) sending(message, sure, mail.text()).id();
+        return new Filed(told, submission, basket == null ? null : (Long) basket.id(), basket == null ? null : (Long) basket.roundId());
     }
 
-    private InwardPart one(InwardMessage message, int no, ReadMail.Part part, ReadMail mail, @Nullable Basket basket, @Nullable Sure sure, String trayWhy) throws IOException {
+    private Told leftOut(InwardMessage message, int no, Sorted one) {
+        String why = words.of(one.part().shownInText() ? "inward.in-the-text" : "inward.no-paper");
+        return new Told(part(message, no, one, InwardPart.Outcome.LEFT_OUT, why), List.of());
+    }
+
+    private Told one(InwardMessage message, int no, Sorted sorted, ReadMail mail, @Nullable Basket basket, @Nullable Sure sure, String trayWhy) throws IOException {
+        ReadMail.Part part = sorted.part();
         if (!part.whole()) {
             throw Problem.unreadable("unreadable");
         }
         String key = "mail-" + message.id() + "-" + no;
         boolean fresh = loose.mailed(key).isEmpty();
-        Item item = sure == null ? null : item(part, sure.basket()).orElse(null);
+        ItemGuess.Guess guess = sure == null || sorted.as() != MailedPart.PAPER ? null : guess(part, open(sure.basket())).orElse(null);
+        Item item = guess == null || sure == null || !guess.sure() ? null : rounds.items(sure.basket().roundId()).stream().filter(one -> one.id() == guess.item()).findFirst().orElse(null);
         if (sure != null && item != null && fresh) {
             arrivals.check(part.path(), part.name(), part.bytes(), rounds.opened(sure.basket().roundId()), item);
         }
-        LooseFile paper = loose.takeMailed(key, part.path(), part.name(), mail.from(), basket == null ? null : (Long) basket.id());
+        String from = part.forwardedFrom().isEmpty() ? mail.from() : part.forwardedFrom();
+        LooseFile paper = loose.takeMailed(key, part.path(), part.name(), from, basket == null ? null : (Long) basket.id());
         Long filed = paper.fileId();
         if (filed == null && sure != null && item != null) {
             filed = filing.fileMailed(paper, sending(message, sure, mail.text()), sure.basket().roundId(), item).orElse(null);
         }
+        String forwarded = part.forwardedFrom().isEmpty() ? "" : words.of("inward.forwarded", part.forwardedFrom());
         if (filed == null) {
-            return new InwardPart(message.id(), no, part.name(), part.bytes(), InwardPart.Outcome.TRAY, trayWhy, "", paper.id(), null);
+            List<String> alike = guess == null || sure == null ? List.of() : titles(guess.alike(), sure.basket().roundId());
+            String why = alike.isEmpty() ? words.of(trayWhy) : words.of("inward.which-of", String.join(", ", alike));
+            return new Told(new InwardPart(message.id(), no, part.name(), part.bytes(), InwardPart.Outcome.TRAY, (why + " " + forwarded).strip(), "", paper.id(), null, sorted.sha256()), alike);
         }
-        return new InwardPart(message.id(), no, part.name(), part.bytes(), InwardPart.Outcome.FILED, "", title(filed), paper.id(), filed);
+        return new Told(new InwardPart(message.id(), no, part.name(), part.bytes(), InwardPart.Outcome.FILED, forwarded, title(filed), paper.id(), filed, sorted.sha256()), List.of());
+    }
+
+    private List<String> titles(List<Long> items, long round) {
+        return rounds.items(round).stream().filter(item -> items.contains(item.id())).map(item -> item.spec().title()).toList();
     }
 
     private String title(long fileId) {
         return files.find(fileId).map(file -> rounds.itemTitles(List.of(file.itemId())).getOrDefault(file.itemId(), "")).orElse("");
     }
 
-    private static InwardPart part(InwardMessage message, int no, ReadMail.Part part, InwardPart.Outcome outcome, String why) {
-        return new InwardPart(message.id(), no, part.name(), part.bytes(), outcome, why, "", null, null);
+    private static InwardPart part(InwardMessage message, int no, Sorted one, InwardPart.Outcome outcome, String why) {
+        return new InwardPart(message.id(), no, one.part().name(), one.part().bytes(), outcome, why, "", null, null, one.sha256());
     }
 
     private Submission sending(InwardMessage message, Sure sure, String text) {
@@ -125,11 +156,11 @@ class MailedPapers {
     }
 
     /** The basket that is meant: the only one, or of several the one with an item that is called like what was attached. */
-    private @Nullable Basket basket(List<ReadMail.Part> attached, Matching.Match match) {
+    private @Nullable Basket basket(List<Sorted> attached, Matching.Match match) {
         if (match.certain()) {
             return match.baskets().get(0);
         }
-        List<Basket> named = match.baskets().stream().filter(basket -> attached.stream().anyMatch(part -> guess(part, rounds.items(basket.roundId())).filter(guess -> !guess.words().isEmpty()).isPresent())).toList();
+        List<Basket> named = match.baskets().stream().filter(basket -> attached.stream().anyMatch(one -> guess(one.part(), rounds.items(basket.roundId())).filter(ItemGuess.Guess::sure).isPresent())).toList();
         return named.size() == 1 ? named.get(0) : null;
     }
 
@@ -137,24 +168,19 @@ class MailedPapers {
         return ItemGuess.of(part.name(), items.stream().map(item -> new ItemGuess.Item(item.id(), item.spec().title(), item.spec().kinds())).toList());
     }
 
-    /** The item that a file is for: among those that are asked of this person and take one more, the one that its name or kind tells, or the only one that is still owed. */
-    private Optional<Item> item(ReadMail.Part part, Basket basket) {
+    /** The items that are asked of this person and take one more file. */
+    private List<Item> open(Basket basket) {
         List<Item> items = rounds.items(basket.roundId());
         List<Tile> tiles = board.judgeBasket(basket.id()).tiles();
         List<Item> open = new ArrayList<>();
-        List<Item> owed = new ArrayList<>();
         for (int i = 0; i < items.size(); i++) {
             Tile tile = tiles.get(i);
             boolean room = tile.files() < items.get(i).spec().maxFiles() || tile.standing() == ItemStanding.RETURNED;
             if (room && tile.standing() != ItemStanding.NOT_OWED && tile.standing() != ItemStanding.WAIVED) {
                 open.add(items.get(i));
-                if (tile.owed()) {
-                    owed.add(items.get(i));
-                }
             }
         }
-        Optional<ItemGuess.Guess> guess = guess(part, open);
-        return guess.flatMap(found -> open.stream().filter(item -> item.id() == found.item()).findFirst()).or(() -> owed.size() == 1 ? Optional.of(owed.get(0)) : Optional.empty());
+        return open;
     }
 
     private static String why(Matching.Match match, @Nullable Basket basket) {

@@ -5,11 +5,13 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.inward.AuthenticationResults;
 import oakbasket.core.inward.MailTrust;
 import oakbasket.core.round.RoundState;
 import oakbasket.server.Settings;
+import oakbasket.server.account.AccountService;
 import oakbasket.server.basket.Basket;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.contact.Contact;
@@ -36,14 +38,19 @@ class Matching {
     record Match(@Nullable Contact contact, @Nullable Long letterId, List<Basket> baskets, boolean certain, MailTrust trust, boolean theirAddress) {
     }
 
+    /** As our own messages are called. */
+    private static final Pattern OUR_ID = Pattern.compile("\\s*<oak-");
+
     private final MailTags tags;
     private final Letters letters;
     private final Baskets baskets;
     private final Contacts contacts;
     private final Rounds rounds;
+    private final AccountService accounts;
     private final Settings settings;
 
-    Matching(MailTags tags, Letters letters, Baskets baskets, Contacts contacts, Rounds rounds, Settings settings) {
+    Matching(MailTags tags, Letters letters, Baskets baskets, Contacts contacts, Rounds rounds, AccountService accounts, Settings settings) {
+        this.accounts = accounts;
         this.tags = tags;
         this.letters = letters;
         this.baskets = baskets;
@@ -59,10 +66,27 @@ class Matching {
                 .or(() -> wanted.contains(MailTags.Of.BASKET) ? tags.inSubject(mail.subject()) : Optional.empty());
     }
 
-    /** Whether a message says it is from an address of this office's own. */
-    boolean own(ReadMail mail) {
+    /** Whether it is a message that this program sent: it comes from where papers are sent to, or bears an id as only our own do. */
+    boolean ours(ReadMail mail) {
         String from = mail.from().toLowerCase(Locale.ROOT);
-        return from.equals(settings.letterSender().toLowerCase(Locale.ROOT)) || !settings.collecting().isEmpty() && (from.equals(settings.collecting().toLowerCase(Locale.ROOT)) || tags.inAddress(from).isPresent());
+        return !settings.collecting().isEmpty() && (from.equals(settings.collecting().toLowerCase(Locale.ROOT)) || tags.inAddress(from).isPresent())
+                || from.equals(settings.letterSender().toLowerCase(Locale.ROOT)) && OUR_ID.matcher(mail.headers().first("Message-ID")).lookingAt();
+    }
+
+    /** Whether it says it is from somebody of the office: what they pass on is for the tray, not theirs. */
+    boolean colleague(ReadMail mail) {
+        return mail.from().equalsIgnoreCase(settings.letterSender()) || accounts.byAddress(mail.from()).isPresent();
+    }
+
+    /** Whose something is supposed to be that somebody of the office passes on: of who sent the message that is forwarded, or of whom the mark tells. */
+    Match passedOn(ReadMail mail) {
+        Match marked = of(mail);
+        Optional<Contact> sender = mail.parts().stream().map(ReadMail.Part::forwardedFrom).filter(from -> !from.isEmpty()).findFirst().flatMap(this::byAddress);
+        if (sender.isEmpty()) {
+            return new Match(marked.contact(), marked.letterId(), marked.baskets(), marked.certain(), MailTrust.DECLARED, false);
+        }
+        List<Basket> all = gathering(baskets.ofContacts(contacts.withMerged(sender.get().id())));
+        return new Match(sender.get(), null, all, all.size() == 1, MailTrust.DECLARED, false);
     }
 
     Match of(ReadMail mail) {

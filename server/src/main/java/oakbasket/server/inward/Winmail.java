@@ -41,7 +41,7 @@ class Winmail {
         for (OpenEnvelope.Paper paper : read.papers()) {
             Path path = folder.resolve(prefix + "w" + inside.size() + ".part");
             Files.write(path, paper.content());
-            inside.add(new ReadMail.Part(paper.name().isEmpty() ? "winmail-" + inside.size() + ".bin" : SafeName.of(paper.name()), "application/octet-stream", path, paper.content().length, true));
+            inside.add(new ReadMail.Part(paper.name().isEmpty() ? "winmail-" + inside.size() + ".bin" : SafeName.of(paper.name()), "application/octet-stream", path, paper.content().length, true, "", false, envelope.forwardedFrom()));
         }
         return inside;
     }
