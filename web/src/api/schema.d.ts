@@ -5365,15 +5365,6 @@ export interface components {
             /** Format: int32 */
             changed: number;
         };
-        Listed: {
-            /** Format: int64 */
-            id: number;
-            label: string;
-            /** Format: date-time */
-            madeAt: string;
-            /** Format: date-time */
-            usedAt: string | null;
-        };
         ListedAct: {
             /** Format: date-time */
             at: string;
@@ -5668,7 +5659,7 @@ export interface components {
         MailedMessage: {
             answer: string;
             /** @enum {string} */
-            answerState: "NONE" | "WAITING" | "SENDING" | "SENT" | "FAILED" | "UNCERTAIN";
+            answerState: "NONE" | "WAITING" | "SENDING" | "SENT" | "FAILED" | "UNCERTAIN" | "GATHERED";
             answerTrouble: string;
             /** Format: date-time */
             at: string;
@@ -5714,7 +5705,7 @@ export interface components {
             item: string;
             name: string;
             /** @enum {string} */
-            outcome: "FILED" | "TRAY" | "REFUSED";
+            outcome: "FILED" | "TRAY" | "REFUSED" | "LEFT_OUT";
             why: string;
         };
         MailedTo: {
@@ -6110,6 +6101,15 @@ export interface components {
             passcode: string | null;
             /** Format: int32 */
             version: number;
+        };
+        Passkey: {
+            /** Format: int64 */
+            id: number;
+            label: string;
+            /** Format: date-time */
+            madeAt: string;
+            /** Format: date-time */
+            usedAt: string | null;
         };
         PasskeyAsked: {
             password: string | null;
@@ -12870,7 +12870,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["Listed"][];
+                    "*/*": components["schemas"]["Passkey"][];
                 };
             };
             /** @description A problem detail (RFC 9457) */

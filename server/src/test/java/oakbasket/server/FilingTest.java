@@ -239,6 +239,18 @@ class FilingTest {
         }, there -> there.equals(List.of("in/it/Ada Brook - Field map.pdf")));
     }
 
+    /** What is wrong with a rule is told at its place, also where it is only tried. */
+    @Test
+    void aTrialOfAFaultyConditionIsRefusedInWords() {
+        round.open();
+        for (String value : List.of("(", "[a-", "a{99999}", "*")) {
+            String rules = "[{\"name\":\"\",\"active\":true,\"join\":\"ALL\",\"conditions\":[{\"subject\":\"NAME\",\"test\":\"MATCHES\",\"value\":\"" + value + "\"}],\"place\":{\"root\":0,\"folder\":\"{round}\",\"name\":\"\"},\"copies\":[],\"mark\":\"\",\"tell\":\"\"}]";
+            Http.Answer refused = desk.post("/api/refilings/trial", "{\"roundId\":" + round.id + ",\"rules\":" + rules + "}");
+            assertThat(refused.status()).as(value + refused.text()).isEqualTo(422);
+            assertThat(refused.json().path("errors").isEmpty()).as(refused.text()).isFalse();
+        }
+    }
+
     @Test
     void rulesAreTriedPutToWhatIsHereAndTakenBack() {
         for (String person : List.of("Ada Brook", "Ben Reed")) {

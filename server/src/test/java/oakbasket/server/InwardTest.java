@@ -170,6 +170,23 @@ class InwardTest {
         assertThat(first().path("parts").get(0).path("outcome").asString()).as("a kind alone decides nothing").isEqualTo("TRAY");
     }
 
+    /** Whoever may read messages may not for that send as somebody else: what a reply quotes of links and marks is not kept, in plain text or HTML, however it was quoted or broken. */
+    @Test
+    void noLinkAndNoMarkIsKeptOfWhatAReplyQuotes() {
+        round.open();
+        String link = invited("Iris Fell").path("text").asString().lines().filter(line -> line.contains("/b/")).findFirst().orElseThrow().strip();
+        String token = link.substring(link.lastIndexOf('/') + 1);
+        String way = way("Iris Fell");
+        String code = desk.get("/api/baskets/" + round.row("Iris Fell").path("id").asLong() + "/mail-way").json().path("code").asString();
+        String broken = link.substring(0, link.length() - 10) + "\r\n" + link.substring(link.length() - 10);
+        for (String quoted : List.of("I wrote:\r\n" + link, "Von: Amt\r\n" + link + " und " + way, "see " + broken, "<" + link + ">", "my code is " + code)) {
+            raw(address("Iris Fell"), "From: " + address("Iris Fell") + "\r\nTo: " + way + "\r\nSubject: Re: " + code + "\r\nDate: Mon, 1 Jun 2026 09:00:" + "%02d".formatted(++mails % 60) + " +0000\r\n\r\n" + quoted + "\r\n");
+            String shown = desk.get("/api/inward?all=true").json().path("messages").get(0).toString();
+            assertThat(shown).as(quoted).doesNotContain(token, token.substring(0, token.length() - 10), code, way.substring(way.indexOf('+'), way.indexOf('@')));
+        }
+        assertThat(first().path("basketId").asLong()).as("it was still known whose it is").isEqualTo(round.row("Iris Fell").path("id").asLong());
+    }
+
     /** A mark in other hands: whoever has it learns nothing of the person it was made for, neither their name nor their language. */
     @Test
     void aMarkFromAnotherAddressIsAnsweredWithoutNamingAnybody() {

@@ -449,7 +449,8 @@ class ParcelsTest {
         TestParcel.Taker cy = parcel.taker("Cy Lock");
         assertThat(cy.page().json().path("files").get(1).path("gone").asBoolean()).isTrue();
         assertThat(cy.take(2, "x").problem()).isEqualTo("parcel-file-gone");
-        assertThat(cy.all().problem()).isEqualTo("parcel-file-gone");
+        assertThat(unzipped(cy.all().response().body())).as("what is there, and what is not by its name").hasEntrySatisfying(parcel.sheet.path("title").asString() + "/own.txt", own -> assertThat(own).isNotEmpty())
+                .hasEntrySatisfying(parcel.sheet.path("title").asString() + "/Not included.txt", text -> assertThat(new String(text, StandardCharsets.UTF_8)).contains("- Cy Lock - Consent.pdf")).hasSize(2);
         assertThat(cy.take(1, "own.txt").status()).isEqualTo(200);
         parcel.desk.post("/api/removals/" + received + "/undo", "");
         assertThat(cy.take(2, "x").response().body()).isEqualTo(TestRound.pdf("to go"));

@@ -18,6 +18,10 @@ public record Taken(List<Piece> pieces) {
 
     /** Nothing yet. */
     public static final Taken NOTHING = new Taken(List.of());
+    /** So much may have left here and not be noted, or be noted and never have arrived, in what lies between two ends of a line that broke. */
+    static final long ON_THE_LINE = 16L << 20;
+    /** All but a twentieth. */
+    static final long NEARLY_WHOLE_PART = 20;
     /** As many pieces are told apart; of what comes beyond that only what touches a known piece is noted. */
     public static final int MOST_PIECES = 100;
 
@@ -50,6 +54,20 @@ public record Taken(List<Piece> pieces) {
         }
         merged.add(at, new Piece(low, high));
         return new Taken(merged);
+    }
+
+    /**
+     * The same where somebody asks for what comes from a place on: whoever goes on shortly behind what was noted has what lies between, which was on the line when it broke and could not be noted.
+     *
+     * @param from the first byte that is asked for
+     */
+    public Taken askedFrom(long from) {
+        return pieces.stream().filter(piece -> piece.to() < from && from - piece.to() <= ON_THE_LINE).findFirst().map(piece -> with(piece.to(), from)).orElse(this);
+    }
+
+    /** Whether so much of a file of this length was taken that it counts as taken where that is limited, even if the last byte never goes. */
+    public boolean nearlyWhole(long bytes) {
+        return whole(bytes) || bytes() >= bytes - bytes / NEARLY_WHOLE_PART;
     }
 
     /** Whether every byte of a file of this length was taken; of an empty file there is none to take. */

@@ -280,6 +280,11 @@ public class AccountService {
         return accounts.byId(id).orElseThrow(() -> Problem.of(Problem.Kind.SIGN_IN_NEEDED, "sign-in-needed"));
     }
 
+    /** What somebody may do; what a reader may, where the account is not there any more. */
+    public Role roleOf(long id) {
+        return accounts.byId(id).map(Account::role).orElse(Role.READER);
+    }
+
     /** Somebody who belongs to the office, or 404. */
     public Account member(long id) {
         return accounts.byId(id).orElseThrow(() -> Problem.notFound("no-member"));

@@ -31,11 +31,12 @@ import oakbasket.server.sharing.Sharing;
 import oakbasket.server.storage.Acting;
 import oakbasket.server.web.Caller;
 import oakbasket.server.web.ProblemWriter;
+import oakbasket.server.web.RangedAnswer;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
-import org.springframework.http.HttpRange;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 import org.springframework.web.util.UriUtils;
@@ -138,7 +139,7 @@ class DavFilter extends OncePerRequestFilter {
                 if (method.equals("GET") && !found.get().folder()) {
                     told(request, String.join("/", segments));
                 }
-                send(request, response, found.get(), method.equals("HEAD"));
+                send(request, response, found.get(), segments);
             }
             default -> {
                 response.setHeader("Allow", ALLOWED);
@@ -215,65 +216,38 @@ class DavFilter extends OncePerRequestFilter {
         }
     }
 
-    private static void send(HttpServletRequest request, HttpServletResponse response, DavTree.Node node, boolean head) throws IOException {
+    /** By the same code as every other answer that can be had from any byte on (RFC 9110, 13 and 14). */
+    private void send(HttpServletRequest request, HttpServletResponse response, DavTree.Node node, List<String> segments) throws IOException {
         Path path = node.path();
         if (node.folder() || path == null) {
             response.setHeader("Allow", ALLOWED);
             response.sendError(HttpServletResponse.SC_METHOD_NOT_ALLOWED);
             return;
         }
-        response.setHeader("ETag", node.tag());
+        RangedAnswer what = RangedAnswer.of(request, node.bytes(), node.tag().replace("\"", ""));
+        if (request.getHeader("If-None-Match") == null && notChangedSince(request, node)) {
+            what = new RangedAnswer(HttpStatus.NOT_MODIFIED, node.bytes(), 0, 0, what.tag());
+        }
+        if (what.sends()) {
+            tree.leaves(segments, node);
+        }
         response.setDateHeader("Last-Modified", node.changedAt().toEpochMilli());
-        response.setHeader("Accept-Ranges", "bytes");
         response.setHeader("Content-Disposition", "attachment");
-        if (unchanged(request, node)) {
-            response.setStatus(HttpServletResponse.SC_NOT_MODIFIED);
-            return;
+        if (what.status().is2xxSuccessful()) {
+            response.setContentType(PropfindXml.mediaType(node.name()));
         }
-        long from = 0;
-        long to = node.bytes();
-        List<HttpRange> ranges = ranges(request, node);
-        if (ranges.size() == 1) {
-            from = ranges.get(0).getRangeStart(node.bytes());
-            to = ranges.get(0).getRangeEnd(node.bytes()) + 1;
-            if (from >= node.bytes()) {
-                response.setHeader("Content-Range", "bytes */" + node.bytes());
-                response.setStatus(HttpServletResponse.SC_REQUESTED_RANGE_NOT_SATISFIABLE);
-                return;
-            }
-            response.setStatus(HttpServletResponse.SC_PARTIAL_CONTENT);
-            response.setHeader("Content-Range", "bytes " + from + "-" + (to - 1) + "/" + node.bytes());
-        }
-        response.setContentType(PropfindXml.mediaType(node.name()));
-        response.setContentLengthLong(to - from);
-        if (!head) {
-            copy(path, from, to, response.getOutputStream());
+        what.head(response);
+        if (what.sends()) {
+            copy(path, what.from(), what.to(), response.getOutputStream());
         }
     }
 
-    private static boolean unchanged(HttpServletRequest request, DavTree.Node node) {
-        String none = request.getHeader("If-None-Match");
-        if (none != null) {
-            return none.strip().equals("*") || Stream.of(none.split(",")).map(String::strip).anyMatch(node.tag()::equals);
-        }
+    private static boolean notChangedSince(HttpServletRequest request, DavTree.Node node) {
         try {
             long since = request.getDateHeader("If-Modified-Since");
             return since >= 0 && node.changedAt().getEpochSecond() <= Instant.ofEpochMilli(since).getEpochSecond();
         } catch (IllegalArgumentException noDate) {
             return false;
-        }
-    }
-
-    private static List<HttpRange> ranges(HttpServletRequest request, DavTree.Node node) {
-        String typed = request.getHeader("Range");
-        String condition = request.getHeader("If-Range");
-        if (typed == null || condition != null && !condition.equals(node.tag())) {
-            return List.of();
-        }
-        try {
-            return HttpRange.parseRanges(typed);
-        } catch (IllegalArgumentException wrong) {
-            return List.of();
         }
     }
 

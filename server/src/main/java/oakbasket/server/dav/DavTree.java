@@ -13,6 +13,7 @@ import java.util.stream.Stream;
 import oakbasket.core.filing.Place;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.server.removal.RemovedFiles;
+import oakbasket.server.review.FilesOnDisk;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.FileStore;
@@ -41,9 +42,11 @@ class DavTree {
     private final FileStore store;
     private final RemovedFiles removed;
     private final ReceivedFiles files;
+    private final FilesOnDisk disk;
     private final String first;
 
-    DavTree(Roots roots, FileStore store, RemovedFiles removed, ReceivedFiles files, Words words) {
+    DavTree(Roots roots, FileStore store, RemovedFiles removed, ReceivedFiles files, FilesOnDisk disk, Words words) {
+        this.disk = disk;
         this.files = files;
         this.roots = roots;
         this.store = store;
@@ -88,6 +91,16 @@ class DavTree {
         boolean top = segments.size() == 1 && segments.get(0).equals(first);
         return Files.list(path).filter(one -> !Roots.isOwn(one.getFileName().toString()) && !(top && hidden(Place.FIRST_ROOT, one.getFileName().toString())))
                 .flatMap(one -> node(one.getFileName().toString(), one).stream()).filter(one -> !Acting.restricted() || seen(below(segments, one.name()), one.folder()));
+    }
+
+    /**
+     * Looks at a file that is about to leave: a received one only while it holds what was checked.
+     *
+     * @throws Problem with status 409 when it holds something else now
+     */
+    void leaves(List<String> segments, Node node) {
+        String place = below(segments.subList(0, segments.size() - 1), node.name());
+        files.atPlaces(List.of(ClashNumber.key(place))).stream().filter(file -> file.storedPath().equals(place)).forEach(disk::leaving);
     }
 
     private String below(List<String> segments, String name) {

@@ -170,6 +170,7 @@ class RoundSets implements DisposableBean {
                 if (crc == null) {
                     bad.add(file.id());
                 } else {
+                    disk.foundRight(file);
                     found.add(crc);
                 }
             } catch (IOException | Problem gone) {
@@ -233,10 +234,11 @@ class RoundSets implements DisposableBean {
             entries.add(new ZipLayout.Entry(title + "/" + tag.name(), tag.content().length, crc.getValue(), closed));
             parts.add(new Archive.Part(null, tag.content()));
         }
+        disk.warm(its);
         for (int n = 0; n < its.size(); n++) {
             ReceivedFile file = its.get(n);
             entries.add(new ZipLayout.Entry(title + (form == Form.BAG ? "/data/" : "/") + paths.get(n), file.sizeBytes(), Known.in(known, file.id()).crc32(), file.receivedAt()));
-            parts.add(new Archive.Part(disk.present(file), new byte[0]));
+            parts.add(new Archive.Part(disk.leaving(file), new byte[0]));
         }
         return new Archive(title + (form == Form.BAG ? " (BagIt).zip" : ".zip"), new ZipLayout(entries), parts, seal(entries, its));
     }

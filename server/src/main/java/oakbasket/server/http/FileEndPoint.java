@@ -22,8 +22,10 @@ final class FileEndPoint extends SocketChannelEndPoint {
     /** What every buffer that stands for a part looks at; nobody reads it. */
     private static final ByteBuffer NOTHING = ByteBuffer.allocateDirect(FileLine.LONGEST).asReadOnlyBuffer();
 
-    private final FileLine line = new FileLine(this::standIn, this::wentStraight);
+    private final FileLine line = new FileLine(this::standIn, this::wentStraight, this::left);
     private volatile @Nullable Part part;
+    /** The part before, of which it may still be asked how far it went. */
+    private volatile @Nullable Part before;
 
     FileEndPoint(SocketChannel channel, ManagedSelector selector, SelectionKey key, Scheduler scheduler) {
         super(channel, selector, key, scheduler);
@@ -60,7 +62,14 @@ final class FileEndPoint extends SocketChannelEndPoint {
     private boolean wentStraight() {
         Part last = part;
         part = null;
+        before = last;
         return last != null && last.sent == last.length;
+    }
+
+    private int left() {
+        Part last = part;
+        Part counted = last != null ? last : before;
+        return counted == null ? 0 : counted.sent;
     }
 
     @Override

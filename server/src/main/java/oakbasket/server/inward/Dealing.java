@@ -29,6 +29,7 @@ import oakbasket.server.post.MailTags;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Hash;
 import oakbasket.server.storage.DataFolder;
+import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -68,6 +69,7 @@ class Dealing {
     private final MailedPapers papers;
     private final Reports reports;
     private final Winmail winmail;
+    private final KeptText kept;
     private final Decoders decoders;
     private final Answering answering;
     private final DataFolder folder;
@@ -76,12 +78,13 @@ class Dealing {
     private final Words words;
     private final Clock clock;
 
-    Dealing(InwardTable table, Matching matching, MailedPapers papers, Reports reports, Winmail winmail, Decoders decoders, Answering answering, DataFolder folder, Transactions transactions, LiveHub live, Words words, Clock clock) {
+    Dealing(InwardTable table, Matching matching, MailedPapers papers, Reports reports, Winmail winmail, KeptText kept, Decoders decoders, Answering answering, DataFolder folder, Transactions transactions, LiveHub live, Words words, Clock clock) {
         this.table = table;
         this.matching = matching;
         this.papers = papers;
         this.reports = reports;
         this.winmail = winmail;
+        this.kept = kept;
         this.decoders = decoders;
         this.answering = answering;
         this.folder = folder;
@@ -168,8 +171,8 @@ class Dealing {
     }
 
     private InwardMessage deal(InwardMessage message, ReadMail mail) throws IOException {
-        InwardMessage read = InwardMessageBuilder.builder(message).fromName(cut(mail.fromName(), LONGEST_NAME)).fromAddress(cut(mail.from(), LONGEST_ADDRESS)).subject(cut(mail.subject(), LONGEST_SUBJECT))
-                .messageId(cut(mail.headers().first("Message-ID"), LONGEST_ID)).text(mail.text()).build();
+        InwardMessage read = InwardMessageBuilder.builder(message).fromName(cut(mail.fromName(), LONGEST_NAME)).fromAddress(cut(mail.from(), LONGEST_ADDRESS)).subject(cut(kept.of(mail.subject()), LONGEST_SUBJECT))
+                .messageId(cut(mail.headers().first("Message-ID"), LONGEST_ID)).text(kept.of(mail.text())).build();
         if (!message.whole()) {
             Matching.Match match = matching.of(mail);
             return answering.tooLarge(with(read, InwardMessage.Kind.TOO_LARGE, match), mail, match);
@@ -242,7 +245,7 @@ class Dealing {
         }
         List<MailedPapers.Sorted> sorted = new ArrayList<>();
         for (ReadMail.Part part : opened) {
-            byte[] sha256 = Hash.of(part.path());
+            byte[] sha256 = FileStore.digest(part.path());
             sorted.add(new MailedPapers.Sorted(part, MailedPart.of(part.facts(table.cameAsNoPaper(sha256, mail.from(), message.id()))), sha256));
         }
         return sorted;
@@ -257,7 +260,7 @@ class Dealing {
         }
         for (ReadMail.Part part : mail.parts()) {
             digest.update(part.name().getBytes(StandardCharsets.UTF_8));
-            digest.update(Hash.of(part.path()));
+            digest.update(FileStore.digest(part.path()));
         }
         return digest.digest();
     }

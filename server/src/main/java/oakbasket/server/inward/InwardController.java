@@ -81,7 +81,8 @@ class InwardController {
         messages.read(id, read.read(), account.id());
     }
 
-    /** The message as it came, while it is kept. */
+    /** The message as it came, while it is kept; it quotes the links and marks of letters. */
+    @Needs(Permission.CHANGE)
     @GetMapping("/api/inward/{id}/content")
     ResponseEntity<Resource> content(@PathVariable long id) {
         Path path = messages.path(id);

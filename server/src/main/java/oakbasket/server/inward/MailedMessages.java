@@ -14,6 +14,7 @@ import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.Known;
 import oakbasket.server.storage.Transactions;
@@ -38,7 +39,7 @@ public class MailedMessages {
      * @param round the title of the round it is about; empty where that is not clear
      * @param confirmed whether it is sure that it comes from the contact
      * @param why why it could not be dealt with, or what a report says
-     * @param kept whether it still lies as it came
+     * @param kept whether it still lies as it came, for whoever may have it so
      * @param answer what was answered; empty where nothing was
      */
     public record MailedMessage(long id, InwardMessage.Kind kind, Instant at, String fromName, String fromAddress, String subject, String text, @Nullable Long contactId, String name, @Nullable Long roundId, String round,
@@ -125,7 +126,7 @@ public class MailedMessages {
             Long contact = one.contactId();
             Long round = one.roundId();
             return new MailedMessage(one.id(), one.kind(), one.cameAt(), one.fromName(), one.fromAddress(), one.subject(), one.text(), contact, contact == null ? "" : Known.in(people, contact).name(), round,
-                    round == null ? "" : titles.getOrDefault(round, ""), one.basketId(), one.letterId(), one.confirmed(), one.why(), one.readAt() != null, !one.fileName().isEmpty(), one.answerState(),
+                    round == null ? "" : titles.getOrDefault(round, ""), one.basketId(), one.letterId(), one.confirmed(), one.why(), one.readAt() != null, !one.fileName().isEmpty() && !Acting.readsOnly(), one.answerState(),
                     one.answerBody(), one.answerTrouble(), one.sizeBytes(), parts.getOrDefault(one.id(), List.of()).stream()
                             .map(part -> new MailedPart(part.name(), part.sizeBytes(), part.outcome(), part.why(), part.item(), part.fileId())).toList());
         }).toList();

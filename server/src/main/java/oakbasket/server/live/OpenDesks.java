@@ -6,6 +6,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.SynchronousQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import oakbasket.server.account.AccountSessions;
 import oakbasket.server.problem.Problem;
@@ -36,7 +37,7 @@ class OpenDesks {
 
     OpenDesks(LiveHub hub, AccountSessions sessions) {
         this.sessions = sessions;
-        hub.tellDesks(event -> tellAll(() -> SseEmitter.event().name(event.type()).data(event)));
+        hub.tellDesks(event -> tellAll(desk -> hub.concerns(desk.account(), event), () -> SseEmitter.event().name(event.type()).data(event)));
     }
 
     /**
@@ -60,7 +61,7 @@ class OpenDesks {
     @Scheduled(fixedDelay = 20_000)
     void heartbeat() {
         desks.stream().filter(desk -> !sessions.lives(desk.sessionId())).forEach(OpenDesk::end);
-        tellAll(() -> SseEmitter.event().name("alive").data(""));
+        tellAll(desk -> true, () -> SseEmitter.event().name("alive").data(""));
     }
 
     /** Who signed out is told nothing more. */
@@ -76,7 +77,7 @@ class OpenDesks {
     }
 
     /** Each desk gets an event of its own: one is used up by sending it. */
-    private void tellAll(Supplier<SseEmitter.SseEventBuilder> event) {
-        desks.forEach(desk -> desk.tell(event.get()));
+    private void tellAll(Predicate<OpenDesk> concerned, Supplier<SseEmitter.SseEventBuilder> event) {
+        desks.stream().filter(concerned).forEach(desk -> desk.tell(event.get()));
     }
 }

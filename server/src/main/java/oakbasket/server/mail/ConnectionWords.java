@@ -11,11 +11,14 @@ import java.util.Collections;
 import java.util.Deque;
 import java.util.IdentityHashMap;
 import java.util.Set;
+import java.util.regex.Pattern;
 import javax.net.ssl.SSLException;
 import oakbasket.core.fault.Remark;
 
 /** Says in words what is wrong with the way to a mail server. */
 public final class ConnectionWords {
+
+    private static final Pattern NO_TLS = Pattern.compile("STARTTLS is required");
 
     private ConnectionWords() {
     }
@@ -32,6 +35,9 @@ public final class ConnectionWords {
             Throwable next = open.pop();
             if (!seen.add(next)) {
                 continue;
+            }
+            if (lacksTls(next)) {
+                return Remark.of("connect-no-tls", server);
             }
             if (next instanceof UnknownHostException) {
                 return Remark.of("connect-name", server);
@@ -59,5 +65,10 @@ public final class ConnectionWords {
             }
         }
         return Remark.of("connect-other", server, MailTrouble.brief(thrown.getMessage()));
+    }
+
+    /** Whether a server does not offer the TLS that is asked for. The library knows no class of its own for that. */
+    static boolean lacksTls(Throwable thrown) {
+        return thrown instanceof MessagingException && NO_TLS.matcher(String.valueOf(thrown.getMessage())).find();
     }
 }

@@ -6,6 +6,7 @@ import java.util.ArrayDeque;
 import java.util.Collections;
 import java.util.Deque;
 import java.util.IdentityHashMap;
+import java.util.Properties;
 import java.util.Set;
 import java.util.function.Supplier;
 import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
@@ -22,6 +23,7 @@ final class SmtpMailer implements Mailer {
     /** Replies from here on are for good (RFC 5321, 4.2.1). */
     private static final int PERMANENT = 500;
     private static final int USUAL_PORT = 25;
+    private static final String STARTTLS = "mail.smtp.starttls.";
 
     private final JavaMailSenderImpl sender;
     private final String from;
@@ -31,6 +33,11 @@ final class SmtpMailer implements Mailer {
         this.sender = sender;
         this.from = from;
         this.look = look;
+        Properties asked = sender.getJavaMailProperties();
+        if (asked != null && Boolean.parseBoolean(asked.getProperty(STARTTLS + "enable"))) {
+            // Whoever asks for TLS means it: a server, or somebody in between, that does not offer it gets neither the password nor the letter.
+            asked.putIfAbsent(STARTTLS + "required", "true");
+        }
     }
 
     @Override
@@ -82,6 +89,9 @@ final class SmtpMailer implements Mailer {
             }
             if (next instanceof AddressException wrong) {
                 return MailTrouble.told(MailTrouble.Kind.REFUSED, wrong.getMessage());
+            }
+            if (ConnectionWords.lacksTls(next)) {
+                return new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-no-tls");
             }
             if (next.getCause() != null) {
                 open.push(next.getCause());

@@ -17,6 +17,7 @@ import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.scan.Scanner;
 import oakbasket.server.security.Hash;
+import oakbasket.server.storage.CheckedFiles;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.upload.ContentLook;
 import org.slf4j.Logger;
@@ -38,11 +39,12 @@ class ParcelChecks {
     private final Scanner scanner;
     private final ContentLook look;
     private final Parcels parcels;
+    private final CheckedFiles checked;
     private final Transactions transactions;
     private final LiveHub live;
     private final ReentrantLock turn = new ReentrantLock();
 
-    ParcelChecks(ParcelFileTable table, ParcelBytes bytes, ReceivedFiles received, FilesOnDisk disk, Scanner scanner, ContentLook look, Parcels parcels, Transactions transactions, LiveHub live) {
+    ParcelChecks(ParcelFileTable table, ParcelBytes bytes, ReceivedFiles received, FilesOnDisk disk, Scanner scanner, ContentLook look, Parcels parcels, CheckedFiles checked, Transactions transactions, LiveHub live) {
         this.table = table;
         this.bytes = bytes;
         this.received = received;
@@ -50,6 +52,7 @@ class ParcelChecks {
         this.scanner = scanner;
         this.look = look;
         this.parcels = parcels;
+        this.checked = checked;
         this.transactions = transactions;
         this.live = live;
     }
@@ -100,6 +103,7 @@ class ParcelChecks {
                 refuse(file, "parcel.malware");
                 return;
             }
+            checked.note(path, sha256);
             String type = look.mediaType(path, file.fileName());
             transactions.durably(() -> table.ready(file.id(), sha256, crc.getValue(), type, verdict == ScanVerdict.UNCHECKED));
         } catch (IOException | Problem gone) {

@@ -13,9 +13,11 @@ import java.util.Base64;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.stream.Collectors;
 import oakbasket.core.exchange.ExchangeCheck;
 import oakbasket.core.naming.ClashNumber;
 import oakbasket.core.naming.SafeName;
@@ -29,6 +31,7 @@ import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.space.Spaces;
+import oakbasket.server.storage.CheckedFiles;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.upload.DiskPromises;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -59,11 +62,13 @@ public class ParcelFiles {
     private final MachineTime machine;
     private final ParcelActTable acts;
     private final Spaces spaces;
+    private final CheckedFiles checked;
     private final Clock clock;
     private final Set<Long> writing = ConcurrentHashMap.newKeySet();
 
     ParcelFiles(ParcelTable parcels, ParcelFileTable table, ParcelBytes bytes, ReceivedFiles received, FilesOnDisk disk, DiskPromises promises, SecretKeys keys, Transactions transactions, LiveHub live, MachineTime machine,
-            ParcelActTable acts, Spaces spaces, Clock clock) {
+            ParcelActTable acts, Spaces spaces, CheckedFiles checked, Clock clock) {
+        this.checked = checked;
         this.spaces = spaces;
         this.acts = acts;
         this.clock = clock;
@@ -92,21 +97,46 @@ public class ParcelFiles {
     public Path path(ParcelFile file) {
         Long from = file.receivedFileId();
         if (from == null) {
-            Path own = bytes.path(String.valueOf(file.bytesId()));
-            if (!Files.isReadable(own)) {
-                throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
-            }
-            return own;
+            return unaltered(bytes.path(String.valueOf(file.bytesId())), file);
         }
         ReceivedFile known = received.find(from).filter(one -> one.purgedAt() == null && Arrays.equals(one.sha256(), file.sha256())).orElse(null);
         if (known == null) {
             throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
         }
         try {
-            return disk.present(known);
+            return unaltered(disk.present(known), file);
         } catch (Problem away) {
             throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
         }
+    }
+
+    /** Only what was looked at when it was handed out is given out; the desk is told when it is something else. */
+    private Path unaltered(Path path, ParcelFile file) {
+        byte[] sha256 = file.sha256();
+        try {
+            if (Files.isReadable(path) && (sha256 == null || checked.holds(path, sha256))) {
+                return path;
+            }
+        } catch (IOException gone) {
+            // The same as what is not there.
+        }
+        live.publish(LiveEvent.PARCELS);
+        throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
+    }
+
+    /** Which of some files can be given out, and which are gone or altered. */
+    public Map<Boolean, List<ParcelFile>> present(List<ParcelFile> some) {
+        List<Path> own = some.stream().map(ParcelFile::bytesId).filter(java.util.Objects::nonNull).map(bytes::path).toList();
+        checked.warm(own);
+        disk.warm(received.byIds(some.stream().map(ParcelFile::receivedFileId).filter(java.util.Objects::nonNull).toList()));
+        return some.stream().collect(Collectors.partitioningBy(file -> {
+            try {
+                path(file);
+                return true;
+            } catch (Problem gone) {
+                return false;
+            }
+        }));
     }
 
     /**

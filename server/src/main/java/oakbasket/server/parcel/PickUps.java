@@ -123,7 +123,7 @@ public class PickUps {
                 Map<Long, List<PickUpRule.Before>> before = all(link.id(), files);
                 for (Asked one : files) {
                     long file = one.file().id();
-                    PickUpRule.Decision decision = PickUpRule.decide(before.getOrDefault(file, List.of()), one.from(), caller, most, now);
+                    PickUpRule.Decision decision = PickUpRule.decide(before.getOrDefault(file, List.of()), one.from(), one.file().sizeBytes(), caller, most, now);
                     if (decision instanceof PickUpRule.UsedUp) {
                         throw Problem.of(Problem.Kind.GONE, "parcel-taken", one.file().fileName(), most);
                     }
@@ -161,9 +161,9 @@ public class PickUps {
                 List<Long> whole = new ArrayList<>();
                 for (Left one : run.left) {
                     Asked asked = java.util.Objects.requireNonNull(run.asked.get(one.fileId()));
-                    long id = run.known.computeIfAbsent(one.fileId(), file -> PickUpRule.decide(before.getOrDefault(file, List.of()), asked.from(), run.caller, null, now) instanceof PickUpRule.GoesOn goesOn
+                    long id = run.known.computeIfAbsent(one.fileId(), file -> PickUpRule.decide(before.getOrDefault(file, List.of()), asked.from(), asked.file().sizeBytes(), run.caller, null, now) instanceof PickUpRule.GoesOn goesOn
                             ? goesOn.id() : table.insert(run.link, file, run.caller, now));
-                    Taken taken = Taken.read(table.taken(id)).with(one.from(), one.to());
+                    Taken taken = Taken.read(table.taken(id)).askedFrom(one.from()).with(one.from(), one.to());
                     if (table.update(id, taken.written(), now, taken.whole(asked.file().sizeBytes()))) {
                         whole.add(one.fileId());
                     }

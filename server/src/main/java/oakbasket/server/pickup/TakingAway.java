@@ -8,6 +8,8 @@ import java.util.Collection;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.Collectors;
+import java.util.zip.CRC32;
 import oakbasket.core.archive.ZipLayout;
 import oakbasket.core.naming.SafeName;
 import oakbasket.server.parcel.Parcel;
@@ -18,6 +20,7 @@ import oakbasket.server.parcel.PickUps;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Hash;
 import oakbasket.server.storage.Archive;
+import oakbasket.server.words.Words;
 import org.springframework.stereotype.Service;
 
 /** Files of a parcel as they can be sent, one by one or as an archive. */
@@ -32,8 +35,10 @@ class TakingAway {
 
     private final ParcelFiles files;
     private final PickUps pickUps;
+    private final Words words;
 
-    TakingAway(ParcelFiles files, PickUps pickUps) {
+    TakingAway(ParcelFiles files, PickUps pickUps, Words words) {
+        this.words = words;
         this.files = files;
         this.pickUps = pickUps;
     }
@@ -60,9 +65,10 @@ class TakingAway {
     /**
      * The files as one archive, the same each time.
      *
-     * @throws Problem with status 410 when one of them is not there any more
+     * @param gone files that are not there any more, or are not what was checked; they are named in a text at the end
+     * @throws Problem with status 410 when one of the others is not there any more
      */
-    Packed packed(Parcel parcel, List<ParcelFile> some) {
+    Packed packed(Parcel parcel, List<ParcelFile> some, List<ParcelFile> gone) {
         Instant at = Objects.requireNonNullElse(parcel.handedOutAt(), parcel.madeAt());
         String folder = SafeName.of(parcel.title());
         List<ZipLayout.Entry> entries = new ArrayList<>();
@@ -74,6 +80,14 @@ class TakingAway {
             parts.add(new Archive.Part(files.path(file), new byte[0]));
             seal.update((entry + "\n").getBytes(StandardCharsets.UTF_8));
             seal.update(Objects.requireNonNull(file.sha256()));
+        }
+        if (!gone.isEmpty()) {
+            byte[] named = words.of("parcel.left-out", gone.stream().map(file -> "- " + file.fileName()).collect(Collectors.joining("\n"))).getBytes(StandardCharsets.UTF_8);
+            CRC32 crc = new CRC32();
+            crc.update(named);
+            entries.add(new ZipLayout.Entry(folder + "/" + words.of("parcel.left-out-name"), named.length, crc.getValue(), at));
+            parts.add(new Archive.Part(null, named));
+            seal.update(named);
         }
         return new Packed(new Archive(folder + ENDING, new ZipLayout(entries), parts, HexFormat.of().formatHex(seal.digest())), some);
     }

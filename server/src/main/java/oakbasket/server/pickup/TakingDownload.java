@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.Base64;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Predicate;
@@ -78,9 +79,15 @@ public class TakingDownload {
         }
     }
 
-    /** Some files as a ZIP. */
+    /** Some files as a ZIP: those that are there and are what was checked; the others are named in it. */
     public void some(Way way, List<ParcelFile> wanted, HttpServletRequest request, HttpServletResponse response) throws IOException {
-        TakingAway.Packed packed = taking.packed(way.parcel(), wanted);
+        Map<Boolean, List<ParcelFile>> present = files.present(wanted);
+        List<ParcelFile> there = Objects.requireNonNull(present.get(true));
+        List<ParcelFile> gone = Objects.requireNonNull(present.get(false));
+        if (there.isEmpty()) {
+            throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", gone.get(0).fileName());
+        }
+        TakingAway.Packed packed = taking.packed(way.parcel(), there, gone);
         RangedAnswer what = RangedAnswer.of(request, packed.archive().layout().length(), packed.archive().seal());
         PickUps.Run run = what.sends() ? taking.begin(way.link(), way.parcel(), packed, what.from(), Caller.of(request)) : null;
         head(response, "application/zip", packed.archive().name());
@@ -113,6 +120,10 @@ public class TakingDownload {
             // Before it is looked: what changes after that is seen the next time.
             seen.set(changes.get());
             return way.mayGoOn().test(sent);
-        }, (entry, from, to) -> run.left(sent.get(entry).id(), from, to));
+        }, (entry, from, to) -> {
+            if (entry < sent.size()) {
+                run.left(sent.get(entry).id(), from, to);
+            }
+        });
     }
 }

@@ -42,6 +42,7 @@ public class MailTags {
     private static final int SIGNATURE_BYTES = 5;
     private static final int RADIX = 36;
     private static final Pattern WRITTEN = Pattern.compile("([lbk])([0-9a-z]{1,12})-([0-9a-f]{10})");
+    private static final Pattern IN_ADDRESS = Pattern.compile("\\+[lbk][0-9a-z]{1,12}-[0-9a-f]{10}@", Pattern.CASE_INSENSITIVE);
     private static final Pattern IN_SUBJECT = Pattern.compile("\\bOAK-([0-9A-Z]{1,12})-([0-9A-F]{10})\\b", Pattern.CASE_INSENSITIVE);
 
     private final SecretKeys keys;
@@ -79,6 +80,11 @@ public class MailTags {
     public Optional<Tag> inSubject(String subject) {
         Matcher found = IN_SUBJECT.matcher(subject);
         return found.find() ? read("k" + found.group(1).toLowerCase(Locale.ROOT) + "-" + found.group(2).toLowerCase(Locale.ROOT)) : Optional.empty();
+    }
+
+    /** A text without the marks in it, for whoever may read it and not send as somebody else. */
+    public String without(String text) {
+        return IN_SUBJECT.matcher(IN_ADDRESS.matcher(text).replaceAll("@")).replaceAll("").strip();
     }
 
     private Optional<Tag> read(String written) {

@@ -35,7 +35,7 @@ class GlanceController {
     @GetMapping("/api/glances/{file}")
     Glance glance(@PathVariable long file) {
         ReceivedFile known = files.byId(file);
-        return look(disk.present(known), known.sha256(), known.originalName(), known.mediaType());
+        return look(disk.leaving(known), known.sha256(), known.originalName(), known.mediaType());
     }
 
     @GetMapping("/api/glances/loose/{id}")

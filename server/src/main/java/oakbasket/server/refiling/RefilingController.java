@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import oakbasket.core.filing.FilingRule;
+import oakbasket.core.filing.RulesCheck;
 import oakbasket.core.filing.TrialRun;
 import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
@@ -12,6 +13,7 @@ import oakbasket.server.basket.Baskets;
 import oakbasket.server.filing.Trials;
 import oakbasket.server.journal.WhyWords;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.rules.RuleSets;
 import oakbasket.server.rules.TypedRule;
 import oakbasket.server.security.Needs;
 import oakbasket.server.storage.Roots;
@@ -63,14 +65,16 @@ class RefilingController {
     }
 
     private final Trials trials;
+    private final RuleSets sets;
     private final Refilings refilings;
     private final Baskets baskets;
     private final Roots roots;
     private final WhyWords reasons;
     private final Words words;
 
-    RefilingController(Trials trials, Refilings refilings, Baskets baskets, Roots roots, WhyWords reasons, Words words) {
+    RefilingController(Trials trials, RuleSets sets, Refilings refilings, Baskets baskets, Roots roots, WhyWords reasons, Words words) {
         this.trials = trials;
+        this.sets = sets;
         this.refilings = refilings;
         this.baskets = baskets;
         this.roots = roots;
@@ -85,6 +89,12 @@ class RefilingController {
             throw Problem.unreadable("unreadable");
         }
         List<FilingRule> other = trying.rules() == null ? null : TypedRule.read(trying.rules());
+        if (other != null) {
+            RulesCheck.Outcome checked = sets.check(trying.roundId(), other);
+            if (!checked.errors().isEmpty()) {
+                throw Problem.fields(checked.errors());
+            }
+        }
         return view(trials.of(trying.roundId(), other, Long.MAX_VALUE));
     }
 

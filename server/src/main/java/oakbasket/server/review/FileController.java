@@ -37,13 +37,13 @@ class FileController {
     @GetMapping("/api/files/{id}")
     ResponseEntity<Resource> download(@PathVariable long id) {
         ReceivedFile file = files.byId(id);
-        return ServedFile.saved(disk.present(file), file.sha256(), file.storedName());
+        return ServedFile.saved(disk.leaving(file), file.sha256(), file.storedName());
     }
 
     @GetMapping("/api/files/{id}/preview")
     ResponseEntity<Resource> preview(@PathVariable long id) {
         ReceivedFile file = files.byId(id);
-        return ServedFile.shown(disk.present(file), file.sha256(), file.mediaType());
+        return ServedFile.shown(disk.leaving(file), file.sha256(), file.mediaType());
     }
 
     @PostMapping("/api/files/{id}/review")

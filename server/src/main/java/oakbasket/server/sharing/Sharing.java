@@ -3,7 +3,9 @@ package oakbasket.server.sharing;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import oakbasket.core.team.Role;
 import oakbasket.core.team.RoundShare;
@@ -21,16 +23,38 @@ import org.springframework.stereotype.Service;
 @Service
 public class Sharing {
 
+    private static final int MOST_SHARES = 10_000;
+
     private final ShareTable table;
     private final AccountService accounts;
     private final Transactions transactions;
     private final LiveHub live;
+    /** How rounds are shared, for open desks; a copy of each server, forgotten when a round or the team changes. */
+    private final Map<Long, Optional<RoundShare>> shares = new ConcurrentHashMap<>();
 
     Sharing(ShareTable table, AccountService accounts, Transactions transactions, LiveHub live) {
         this.table = table;
         this.accounts = accounts;
         this.transactions = transactions;
         this.live = live;
+        live.seenBy(this::sees);
+        live.listen(event -> {
+            if (event.type().equals("round")) {
+                shares.remove(event.roundId());
+            } else if (event.equals(LiveEvent.TEAM)) {
+                shares.clear();
+            }
+        });
+    }
+
+    /** Whether somebody sees a round, by the core's rule. */
+    private boolean sees(long account, long round) {
+        if (shares.size() > MOST_SHARES) {
+            shares.clear();
+        }
+        Optional<RoundShare> share = shares.computeIfAbsent(round, id -> Acting.asOffice(() -> table.of(id)));
+        // A round that is not there any more is nobody's secret; and most are seen by everybody, whatever their role.
+        return share.isEmpty() || share.get().sees(account, Role.READER) || share.get().sees(account, accounts.roleOf(account));
     }
 
     /** What has to be kept to where something is done for an account. */

@@ -27,6 +27,14 @@ final class SeenRows {
     private static final String OF_FILE_OR_NONE = """
             (file_id IS NULL OR file_id NOT IN (SELECT z.id FROM received_file z WHERE z.round_id IN (HIDDEN)))""";
 
+    /** What holds a file of a round is seen by those who see that round, and by whoever made it. */
+    private static final String PARCEL = """
+            ((round_id IS NULL OR round_id NOT IN (HIDDEN)) AND (account_id = %1$d OR id NOT IN (PRIVATE)))""";
+    private static final String PRIVATE = """
+            SELECT z.parcel_id FROM parcel_file z WHERE z.received_file_id IN (SELECT f.id FROM received_file f WHERE f.round_id IN (HIDDEN))""";
+    private static final String OF_PARCEL = """
+            parcel_id NOT IN (SELECT q.id FROM parcel q WHERE q.round_id IN (HIDDEN) OR q.account_id <> %1$d AND q.id IN (PRIVATE))""";
+
     private static final Map<String, String> CONDITIONS = conditions();
     private static final Pattern TABLE = Pattern.compile("\\b(FROM|JOIN)\\s+(" + String.join("|", CONDITIONS.keySet()) + ")\\b(\\s+(?:AS\\s+)?([A-Za-z_]+))?");
     private static final Pattern READING = Pattern.compile("^\\s*(?:SELECT|WITH)\\b");
@@ -41,11 +49,13 @@ final class SeenRows {
         all.put("round", "id NOT IN (HIDDEN)");
         List.of("checklist_item", "basket", "link", "received_file", "removed_file", "basket_act", "letter_basket", "letter_look", "held_file", "journal_entry", "refiling", "retention_hold", "plan_change",
                 "frame_origin", "rule_set", "exchange").forEach(table -> all.put(table, OF_ROUND));
-        List.of("inward_message", "parcel").forEach(table -> all.put(table, OF_ROUND_OR_NONE));
+        all.put("inward_message", OF_ROUND_OR_NONE);
+        all.put("parcel", PARCEL);
+        List.of("parcel_file", "parcel_link", "parcel_act").forEach(table -> all.put(table, OF_PARCEL));
         List.of("submission", "refused_upload").forEach(table -> all.put(table, OF_LINK));
         all.put("letter", OF_LETTER);
         all.put("disk_finding", OF_FILE_OR_NONE);
-        all.replaceAll((table, condition) -> condition.replace("HIDDEN", HIDDEN));
+        all.replaceAll((table, condition) -> condition.replace("PRIVATE", PRIVATE).replace("HIDDEN", HIDDEN));
         return all;
     }
 

@@ -88,11 +88,17 @@ public final class FileBytes {
             ask(watch);
             int length = (int) Math.min(part, to - at.get());
             long began = System.nanoTime();
-            stream.write(line.standIns().of(channel, at.get(), length));
-            if (!line.wentStraight().getAsBoolean()) {
+            boolean straight = false;
+            try {
+                stream.write(line.standIns().of(channel, at.get(), length));
+                straight = line.wentStraight().getAsBoolean();
+            } finally {
+                // Also of a part that broke off so much left as the line says.
+                at.addAndGet(straight ? length : line.left().getAsInt());
+            }
+            if (!straight) {
                 throw new BrokenOff();
             }
-            at.addAndGet(length);
             part = System.nanoTime() - began < PART_NANOS ? Math.min(part * 2, FileLine.LONGEST) : Math.max(BUFFER, part / 2);
         }
     }

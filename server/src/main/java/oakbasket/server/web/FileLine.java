@@ -4,6 +4,7 @@ import jakarta.servlet.ServletRequest;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.util.function.BooleanSupplier;
+import java.util.function.IntSupplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -11,8 +12,9 @@ import org.jspecify.annotations.Nullable;
  *
  * @param standIns gives a buffer to be written in the place of a part; the line sends the part when the buffer comes to it
  * @param wentStraight whether all bytes of the last part left so. Where something between changes or reads what is written, they did not.
+ * @param left how many bytes of the last part left, also where it broke off
  */
-public record FileLine(StandIns standIns, BooleanSupplier wentStraight) {
+public record FileLine(StandIns standIns, BooleanSupplier wentStraight, IntSupplier left) {
 
     /** Under this name a request carries the line of its connection, where it has one. */
     public static final String ATTRIBUTE = FileLine.class.getName();

@@ -112,6 +112,24 @@ class SmtpMailerTest {
         }
     }
 
+    /** Source: RFC 3207, 5: whoever asked for TLS must not go on without it, or somebody in between takes it away. This server offers none. */
+    @Test
+    void whereTlsIsAskedForAServerWithoutItGetsNothing() throws Exception {
+        try (ServerSocket server = new ServerSocket(0)) {
+            Thread serving = new Thread(() -> serve(server, "NEVER", false));
+            serving.setDaemon(true);
+            serving.start();
+            JavaMailSenderImpl sender = new JavaMailSenderImpl();
+            sender.setHost("127.0.0.1");
+            sender.setPort(server.getLocalPort());
+            sender.getJavaMailProperties().setProperty("mail.smtp.starttls.enable", "true");
+            SmtpMailer mailer = new SmtpMailer(sender, "office@example.org", () -> new LetterLook("Office", "", ""));
+            MailTrouble trouble = catchThrowableOfType(MailTrouble.class, () -> mailer.send(mail("Hello", "Hello")));
+            assertThat(trouble.kind()).isEqualTo(MailTrouble.Kind.UNREACHABLE);
+            assertThat(trouble.reason().code()).isEqualTo("mail-no-tls");
+        }
+    }
+
     /** Sources: RFC 5322 §2.2 (a header ends with its line), RFC 5321 §4.5.2 (a line with one dot ends a message), RFC 2047. */
     @Test
     void nothingTypedBecomesAHeaderOrEndsTheMessage() throws Exception {
