@@ -42,16 +42,32 @@ export function useUploads(parcel: number, known: () => Promise<KnownFile[]>, ch
       else fresh.push(file)
     }
     if (fresh.length > 0) {
-      try {
-        places = await desk.announceFiles(parcel, fresh.map((file) => ({ name: file.name, bytes: file.size })))
-        places.forEach((place, n) => under.set(place.id, { id: place.id, file: fresh[n]!, came: 0, broken: false }))
-        changed()
-      } catch (error) {
-        refused(error as ApiProblem)
-      }
+      places = await announce(fresh).catch((error: ApiProblem) => (fresh.length === 1 ? (refused(error), []) : each(fresh)))
+      changed()
     }
     void run()
     return places.map((place) => place.id)
+  }
+
+  async function announce(files: File[]) {
+    const places = await desk.announceFiles(parcel, files.map((file) => ({ name: file.name, bytes: file.size })))
+    places.forEach((place, n) => under.set(place.id, { id: place.id, file: files[n]!, came: 0, broken: false }))
+    return places
+  }
+
+  /** One that cannot be taken, such as an empty file, keeps none of the others out. */
+  async function each(files: File[]) {
+    const places: { id: number }[] = []
+    for (const file of files) {
+      try {
+        places.push(...(await announce([file])))
+      } catch (error) {
+        refused(error as ApiProblem)
+        // Without the server, or without room, asking for each of the others would be no better.
+        if (![413, 422].includes((error as ApiProblem).status)) break
+      }
+    }
+    return places
   }
 
   async function run() {

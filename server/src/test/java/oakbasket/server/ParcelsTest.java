@@ -217,6 +217,28 @@ class ParcelsTest {
         }
     }
 
+    /** How many bytes of everything come to somebody, where something is done in the middle of it. */
+    private static long cameUntil(TestParcel.Taker taker, Runnable done) throws IOException {
+        URI address = URI.create(RunningApp.URL);
+        try (Socket socket = new Socket(address.getHost(), address.getPort())) {
+            socket.setSoTimeout(20_000);
+            socket.getOutputStream().write(("GET /d/" + taker.token() + "/all HTTP/1.1\r\nHost: " + address.getAuthority() + "\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
+            InputStream in = socket.getInputStream();
+            assertThat(in.readNBytes(1_000_000)).hasSize(1_000_000);
+            done.run();
+            long came = 1_000_000;
+            try {
+                byte[] buffer = new byte[1 << 20];
+                for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
+                    came += n;
+                }
+            } catch (java.net.SocketException reset) {
+                // As good as an end.
+            }
+            return came;
+        }
+    }
+
     /** What is stopped or withdrawn refuses at once, also in the middle of what is being taken away; nothing of it is told to a stranger. */
     @Test
     void stoppingWorksAtOnceAndCanBeTakenBack() throws Exception {
@@ -230,30 +252,17 @@ class ParcelsTest {
         }
         parcel.handOut();
         TestParcel.Taker tova = parcel.taker("Tova Mill");
-        URI address = URI.create(RunningApp.URL);
-        try (Socket socket = new Socket(address.getHost(), address.getPort())) {
-            socket.setSoTimeout(20_000);
-            socket.getOutputStream().write(("GET /d/" + tova.token() + "/all HTTP/1.1\r\nHost: " + address.getAuthority() + "\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
-            InputStream in = socket.getInputStream();
-            assertThat(in.readNBytes(1_000_000)).hasSize(1_000_000);
-            assertThat(parcel.act("stop").status()).isEqualTo(204);
-            long came = 1_000_000;
-            try {
-                byte[] buffer = new byte[1 << 20];
-                for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
-                    came += n;
-                }
-            } catch (java.net.SocketException reset) {
-                // As good as an end.
-            }
-            assertThat(came).as("it breaks off").isLessThan(large);
-        }
+        assertThat(cameUntil(tova, () -> assertThat(parcel.act("stop").status()).isEqualTo(204))).as("it breaks off").isLessThan(large);
         for (Http.Answer refused : List.of(tova.page(), tova.all(), tova.take(1, "large.bin"), new TestParcel.Taker("x".repeat(27), new Http()).page())) {
             assertThat(refused.status()).isEqualTo(404);
             assertThat(refused.problem()).isEqualTo("link-unknown");
         }
         parcel.act("go-on");
         assertThat(tova.page().status()).isEqualTo(200);
+        TestParcel.Taker ulf = parcel.taker("Ulf Pond");
+        long his = parcel.way("Ulf Pond").path("id").asLong();
+        assertThat(cameUntil(ulf, () -> assertThat(parcel.act("links/" + his + "/address").status()).isLessThan(300))).as("a new address cuts what is under way on the old one").isLessThan(large);
+        assertThat(ulf.page().status()).isEqualTo(404);
         long link = parcel.way("Tova Mill").path("id").asLong();
         parcel.act("links/" + link + "/withdraw");
         assertThat(tova.page().status()).isEqualTo(404);
@@ -266,7 +275,7 @@ class ParcelsTest {
         assertThat(parcel.taker("Tova Mill").page().problem()).isEqualTo("parcel-ended");
         assertThat(parcel.desk.post("/api/parcels/" + parcel.id + "/renew", "{\"days\":7}").status()).isEqualTo(204);
         assertThat(parcel.taker("Tova Mill").page().status()).isEqualTo(200);
-        assertThat(parcel.full().path("story").valueStream().map(act -> act.path("what").asString())).containsExactly("RENEWED", "NEW_ADDRESS", "PERSON_GIVEN_BACK", "PERSON_WITHDRAWN", "WENT_ON", "STOPPED", "HANDED_OUT",
+        assertThat(parcel.full().path("story").valueStream().map(act -> act.path("what").asString())).containsExactly("RENEWED", "NEW_ADDRESS", "PERSON_GIVEN_BACK", "PERSON_WITHDRAWN", "NEW_ADDRESS", "WENT_ON", "STOPPED", "HANDED_OUT",
                 "MADE");
     }
 

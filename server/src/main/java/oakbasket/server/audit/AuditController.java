@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import oakbasket.core.audit.AuditKind;
 import oakbasket.core.audit.AuditRecord;
@@ -26,6 +27,7 @@ import org.springframework.web.bind.annotation.RestController;
 class AuditController {
 
     private static final int LONGEST_WORDS = 100;
+    private static final int FAILED = 400;
 
     /**
      * An entry.
@@ -65,7 +67,7 @@ class AuditController {
             @RequestParam(required = false) @Nullable LocalDate from, @RequestParam(required = false) @Nullable LocalDate until) {
         List<List<String>> rows = new ArrayList<>();
         for (AuditRecord one : trail.out(wanted(account, kind, find, from, until))) {
-            rows.add(List.of(Long.toString(one.number()), one.at().toString(), one.who(), one.caller(), words.of("audit.kind." + one.kind()), said(one.operation()), one.subject(), one.operation(), Integer.toString(one.status())));
+            rows.add(List.of(Long.toString(one.number()), one.at().toString(), one.who(), one.caller(), words.of("audit.kind." + one.kind()), said(one), one.subject(), one.operation(), Integer.toString(one.status())));
         }
         List<String> headers = Stream.of("number", "at", "who", "from", "kind", "what", "about", "operation", "status").map(column -> words.of("audit.column." + column)).toList();
         return TableOut.download(words.of("audit.name"), "text/csv;charset=UTF-8", TableOut.csv(headers, rows));
@@ -84,12 +86,13 @@ class AuditController {
     }
 
     private AuditLine line(AuditRecord one) {
-        return new AuditLine(one.number(), one.at(), one.account(), one.who(), one.caller(), one.kind(), one.operation(), said(one.operation()), one.subject(), one.status());
+        return new AuditLine(one.number(), one.at(), one.account(), one.who(), one.caller(), one.kind(), one.operation(), said(one), one.subject(), one.status());
     }
 
-    /** An operation in words; as it stands in the API description where there are none. */
-    private String said(String operation) {
-        return words.find(key(operation)).orElse(operation);
+    /** An operation in words; as it stands in the API description where there are none. What was tried in vain has words of its own where it would sound as if it were done. */
+    private String said(AuditRecord one) {
+        String key = key(one.operation());
+        return (one.status() >= FAILED ? words.find(key + ".failed") : Optional.<String>empty()).or(() -> words.find(key)).orElse(one.operation());
     }
 
     /** The key of the words of an operation. */

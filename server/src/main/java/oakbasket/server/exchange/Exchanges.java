@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import oakbasket.core.compose.RoundPlan;
@@ -261,9 +262,13 @@ public class Exchanges {
         files.answers(exchange.id(), file, sent);
     }
 
-    /** Whether files may still be on their way to its person: all of them lie there, they may take them away, and its link was neither paused nor withdrawn. */
-    public boolean mayGoOn(long id, List<Long> sent) {
-        return table.byId(id).filter(one -> one.rights().takeAway()).flatMap(one -> links.ofBasket(one.basketId())).filter(link -> link.terms().pausedAt() == null).isPresent() && files.lie(id, sent);
+    /**
+     * Whether files may still be on their way to its person: all of them lie there, they may take them away, and its link was neither paused, withdrawn nor given a new address.
+     *
+     * @param begun the link as it was when the taking away began
+     */
+    public boolean mayGoOn(long id, Link begun, List<Long> sent) {
+        return table.byId(id).filter(one -> one.rights().takeAway()).flatMap(one -> links.ofBasket(one.basketId())).filter(link -> link.terms().pausedAt() == null && Arrays.equals(link.tokenSealed(), begun.tokenSealed())).isPresent() && files.lie(id, sent);
     }
 
     private void tell(Exchange exchange) {

@@ -7,6 +7,7 @@ import java.util.List;
 import oakbasket.server.decode.work.DrawPage;
 import oakbasket.server.exchange.Exchange;
 import oakbasket.server.exchange.Exchanges;
+import oakbasket.server.link.Link;
 import oakbasket.server.link.Links;
 import oakbasket.server.parcel.ExchangeParcels;
 import oakbasket.server.parcel.ParcelFile;
@@ -32,6 +33,10 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 class PlaceFilesController {
 
+    /** An exchange, and the link by which somebody came to it. */
+    private record Behind(Link link, Exchange exchange) {
+    }
+
     private final Links links;
     private final ExchangePage pages;
     private final Exchanges exchanges;
@@ -56,17 +61,17 @@ class PlaceFilesController {
     @GetMapping("/x/{token}/all")
     void everythingThere(@PathVariable String token, @CookieValue(value = PlaceController.TICKET, required = false) @Nullable String ticket, HttpServletRequest request, HttpServletResponse response)
             throws IOException {
-        Exchange exchange = taking(token, ticket, request, response);
-        if (exchange == null) {
+        Behind behind = taking(token, ticket, request, response);
+        if (behind == null) {
             return;
         }
-        List<ParcelFile> all = pages.files(exchange);
+        List<ParcelFile> all = pages.files(behind.exchange());
         if (all.isEmpty()) {
             throw Problem.notFound("no-file");
         } else if (all.size() == 1) {
-            download.one(way(exchange), all.get(0), request, response);
+            download.one(way(behind), all.get(0), request, response);
         } else {
-            download.some(way(exchange), all, request, response);
+            download.some(way(behind), all, request, response);
         }
     }
 
@@ -74,9 +79,9 @@ class PlaceFilesController {
     @GetMapping("/x/{token}/{number:\\d{1,6}}/{*name}")
     void fileThere(@PathVariable String token, @PathVariable int number, @CookieValue(value = PlaceController.TICKET, required = false) @Nullable String ticket, HttpServletRequest request,
             HttpServletResponse response) throws IOException {
-        Exchange exchange = taking(token, ticket, request, response);
-        if (exchange != null) {
-            download.one(way(exchange), numbered(exchange, number), request, response);
+        Behind behind = taking(token, ticket, request, response);
+        if (behind != null) {
+            download.one(way(behind), numbered(behind.exchange(), number), request, response);
         }
     }
 
@@ -84,7 +89,7 @@ class PlaceFilesController {
     @GetMapping("/x/{token}/look/{number:\\d{1,6}}")
     ResponseEntity<byte[]> lookThere(@PathVariable String token, @PathVariable int number, @RequestParam(defaultValue = "1") int page,
             @CookieValue(value = PlaceController.TICKET, required = false) @Nullable String ticket, HttpServletRequest request) {
-        Exchange exchange = admitted(token, ticket, request);
+        Exchange exchange = admitted(token, ticket, request).exchange();
         if (!exchange.rights().see()) {
             throw Problem.of(Problem.Kind.FORBIDDEN, "exchange-no-look");
         }
@@ -98,19 +103,19 @@ class PlaceFilesController {
         return pages.files(exchange).stream().filter(file -> file.number() == number).findFirst().orElseThrow(() -> Problem.notFound("no-file"));
     }
 
-    private Exchange admitted(String token, @Nullable String ticket, HttpServletRequest request) {
+    private Behind admitted(String token, @Nullable String ticket, HttpServletRequest request) {
         Links.Admitted in = links.admit(token, ticket, Caller.of(request));
         limits.count(Limits.Kind.PICK_UP, "x" + in.link().id() + " " + Caller.of(request));
-        return pages.exchange(in.link());
+        return new Behind(in.link(), pages.exchange(in.link()));
     }
 
-    private @Nullable Exchange taking(String token, @Nullable String ticket, HttpServletRequest request, HttpServletResponse response) throws IOException {
+    private @Nullable Behind taking(String token, @Nullable String ticket, HttpServletRequest request, HttpServletResponse response) throws IOException {
         try {
-            Exchange exchange = admitted(token, ticket, request);
-            if (!exchange.rights().takeAway()) {
+            Behind behind = admitted(token, ticket, request);
+            if (!behind.exchange().rights().takeAway()) {
                 throw Problem.of(Problem.Kind.FORBIDDEN, "exchange-no-taking");
             }
-            return exchange;
+            return behind;
         } catch (Problem refused) {
             if (!String.valueOf(request.getHeader(HttpHeaders.ACCEPT)).contains(MediaType.TEXT_HTML_VALUE) || !token.matches("[A-Za-z0-9_-]{1,100}")) {
                 throw refused;
@@ -122,8 +127,9 @@ class PlaceFilesController {
         }
     }
 
-    private TakingDownload.Way way(Exchange exchange) {
+    private TakingDownload.Way way(Behind behind) {
+        Exchange exchange = behind.exchange();
         return new TakingDownload.Way(parcels.way(exchange.wayId()), parcels.parcel(exchange.id()),
-                sent -> exchanges.mayGoOn(exchange.id(), sent.stream().map(ParcelFile::id).toList()));
+                sent -> exchanges.mayGoOn(exchange.id(), behind.link(), sent.stream().map(ParcelFile::id).toList()));
     }
 }

@@ -6,6 +6,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.util.Arrays;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.zip.CRC32;
 import oakbasket.core.arrival.ScanVerdict;
@@ -22,6 +26,8 @@ import oakbasket.server.storage.Transactions;
 import oakbasket.server.upload.ContentLook;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
@@ -31,6 +37,7 @@ class ParcelChecks {
 
     private static final Logger LOG = LoggerFactory.getLogger(ParcelChecks.class);
     private static final int BUFFER = 1 << 18;
+    private static final long LARGE_BYTES = 64L << 20;
 
     private final ParcelFileTable table;
     private final ParcelBytes bytes;
@@ -43,6 +50,9 @@ class ParcelChecks {
     private final Transactions transactions;
     private final LiveHub live;
     private final ReentrantLock turn = new ReentrantLock();
+    private final ExecutorService small = threads(2);
+    private final ExecutorService large = threads(1);
+    private final Set<Long> under = ConcurrentHashMap.newKeySet();
 
     ParcelChecks(ParcelFileTable table, ParcelBytes bytes, ReceivedFiles received, FilesOnDisk disk, Scanner scanner, ContentLook look, Parcels parcels, CheckedFiles checked, Transactions transactions, LiveHub live) {
         this.table = table;
@@ -57,25 +67,47 @@ class ParcelChecks {
         this.live = live;
     }
 
-    /** Reads what waits to be read; what a restart interrupted is read again. Parcels that waited for it are handed out. */
+    /** Has what waits read, the small beside the large, so that nobody waits behind somebody else's film; what a restart interrupted is read again. Parcels that waited for it are handed out. */
     @Scheduled(fixedDelayString = "${oakbasket.parcels-every:PT1S}")
     void look() {
-        if (!turn.tryLock()) {
-            return;
+        for (ParcelFile file : table.checking()) {
+            if (under.add(file.id())) {
+                (file.sizeBytes() > LARGE_BYTES ? large : small).execute(() -> looked(file));
+            }
         }
+    }
+
+    private void looked(ParcelFile file) {
         try {
-            boolean any = false;
-            for (ParcelFile file : table.checking()) {
-                any = true;
-                check(file);
-                live.publish(LiveEvent.PARCELS);
-            }
-            if (any) {
-                parcels.handOutWhatIsReady();
-            }
+            check(file);
+            live.publish(LiveEvent.PARCELS);
+            handOut();
+        } finally {
+            under.remove(file.id());
+        }
+    }
+
+    private void handOut() {
+        turn.lock();
+        try {
+            parcels.handOutWhatIsReady();
         } finally {
             turn.unlock();
         }
+    }
+
+    @EventListener(ContextClosedEvent.class)
+    void close() {
+        small.shutdownNow();
+        large.shutdownNow();
+    }
+
+    private static ExecutorService threads(int many) {
+        return Executors.newFixedThreadPool(many, work -> {
+            Thread thread = new Thread(work, "parcel-check");
+            thread.setDaemon(true);
+            return thread;
+        });
     }
 
     private void check(ParcelFile file) {

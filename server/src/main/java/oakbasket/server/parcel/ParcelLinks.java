@@ -3,6 +3,7 @@ package oakbasket.server.parcel;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
@@ -122,9 +123,13 @@ public class ParcelLinks {
         return new Admitted(link, parcel);
     }
 
-    /** Whether what is being taken away through a link may go on: one that was begun before its end may, one that was stopped or withdrawn may not. */
-    public boolean mayGoOn(long id) {
-        return table.byId(id).filter(link -> link.withdrawnAt() == null).flatMap(link -> parcels.byId(link.parcelId())).filter(parcel -> parcel.stoppedAt() == null && parcel.purgedAt() == null).isPresent();
+    /**
+     * Whether what is being taken away through a link may go on: one that was begun before its end may, one that was stopped, withdrawn or given a new address may not.
+     *
+     * @param begun the link as it was when the taking away began
+     */
+    public boolean mayGoOn(ParcelLink begun) {
+        return table.byId(begun.id()).filter(link -> link.withdrawnAt() == null && Arrays.equals(link.tokenSealed(), begun.tokenSealed())).flatMap(link -> parcels.byId(link.parcelId())).filter(parcel -> parcel.stoppedAt() == null && parcel.purgedAt() == null).isPresent();
     }
 
     /**

@@ -99,7 +99,7 @@ class TakingAwayController {
     }
 
     private TakingDownload.Way way(ParcelLinks.Admitted in) {
-        return new TakingDownload.Way(in.link(), in.parcel(), sent -> links.mayGoOn(in.link().id()));
+        return new TakingDownload.Way(in.link(), in.parcel(), sent -> links.mayGoOn(in.link()));
     }
 
     private ParcelLinks.@Nullable Admitted admitted(String token, @Nullable String ticket, HttpServletRequest request, HttpServletResponse response) throws IOException {
