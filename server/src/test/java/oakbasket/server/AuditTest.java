@@ -53,7 +53,9 @@ class AuditTest {
         assertThat(entries("find=trail.txt")).isNotEmpty().allMatch(entry -> entry.toString().contains("trail.txt"));
         assertThat(entries("account=" + reader.id() + "&until=2020-01-01")).isEmpty();
         assertThat(reader.desk.get("/api/audit").problem()).isEqualTo("role");
-        new Http().post("/api/session", "{\"email\":\"" + reader.account.email() + "\",\"password\":\"not theirs\"}");
+        Http stranger = new Http();
+        stranger.get("/api/session");
+        stranger.post("/api/session", "{\"email\":\"" + reader.account.email() + "\",\"password\":\"not theirs\"}");
         List<JsonNode> tried = entries("kind=SIGNED").stream().filter(entry -> entry.path("who").asString().equals(reader.account.email())).toList();
         assertThat(tried).as("who could not sign in did not").anyMatch(entry -> entry.path("words").asString().equals("could not sign in")).noneMatch(entry -> entry.path("status").asInt() == 401 && entry.path("words").asString().equals("signed in"));
         Http.Answer csv = desk.get("/api/audit.csv?account=" + reader.id());
