@@ -235,7 +235,7 @@ class ExchangeTest {
         assertThat(Math.max(drawn.getWidth(), drawn.getHeight())).as("no more than a screen shows").isLessThanOrEqualTo(1_400);
         Http.Answer text = place.get("look/3");
         assertThat(text.header("Content-Type")).as("a text is drawn like everything else").isEqualTo("image/png");
-        assertThat(ImageIO.read(new ByteArrayInputStream(text.response().body())).getWidth()).isEqualTo(1_000);
+        assertThat(ImageIO.read(new ByteArrayInputStream(text.response().body())).getWidth()).isEqualTo(560);
         assertThat(new String(text.response().body(), StandardCharsets.ISO_8859_1)).doesNotContain("script");
         assertThat(place.get("look/4").problem()).isEqualTo("no-preview");
         assertThat(place.get("look/9").status()).isEqualTo(404);

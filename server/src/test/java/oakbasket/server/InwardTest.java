@@ -157,7 +157,7 @@ class InwardTest {
 
     @Test
     void whatFitsTwoItemsAlikeWaitsWithBothAndTheAnswerSaysSo() {
-        round.item("Payslip 1", true, 1, 2, 1, "PDF").item("Payslip 2", true, 1, 2, 1, "PDF").open();
+        round.item("Payslip 1", true, 1, 2, 1, "PDF").item("Payslip 2", true, 1, 1, 1, "PDF").open();
         mail(address("Iris Fell"), way("Iris Fell"), "Subject: which\r\n", "payslip.pdf", TestRound.pdf("which?"));
         JsonNode part = first().path("parts").get(0);
         assertThat(part.path("outcome").asString()).isEqualTo("TRAY");
@@ -166,6 +166,11 @@ class InwardTest {
         assertThat(newestTo(address("Iris Fell")).path("text").asString()).contains("payslip.pdf: received; it may be for Payslip 1, Payslip 2").doesNotContain("Everything");
         mail(address("Iris Fell"), way("Iris Fell"), "Subject: that one\r\n", "Payslip 2.pdf", TestRound.pdf("two"));
         assertThat(first().path("parts").get(0).path("item").asString()).isEqualTo("Payslip 2");
+        mail(address("Iris Fell"), way("Iris Fell"), "Subject: once more\r\n", "Payslip 2 again.pdf", TestRound.pdf("two again"));
+        assertThat(first().path("parts").get(0).path("why").asString()).as("it goes under no other item because that one is full").isEqualTo("It seems to be “Payslip 2”, which takes no more files of this person.");
+        JsonNode waits = desk.get("/api/tray").json().path("entries").valueStream().filter(entry -> entry.path("files").path(0).path("name").asString().equals("payslip.pdf")).reduce((a, b) -> b).orElseThrow();
+        assertThat(waits.path("suggestion").path("itemId").isNull()).as("a tie suggests nothing").isTrue();
+        assertThat(waits.path("suggestion").toString()).contains("Payslip 1, Payslip 2");
         mail(address("Iris Fell"), way("Iris Fell"), "Subject: unnamed\r\n", "scan0001.pdf", TestRound.pdf("unnamed"));
         assertThat(first().path("parts").get(0).path("outcome").asString()).as("a kind alone decides nothing").isEqualTo("TRAY");
     }

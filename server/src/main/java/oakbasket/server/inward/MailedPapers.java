@@ -118,7 +118,9 @@ class MailedPapers {
         }
         String key = "mail-" + message.id() + "-" + no;
         boolean fresh = loose.mailed(key).isEmpty();
-        ItemGuess.Guess guess = sure == null || sorted.as() != MailedPart.PAPER ? null : guess(part, open(sure.basket())).orElse(null);
+        List<Item> open = sure == null ? List.of() : open(sure.basket());
+        Item full = sure == null || sorted.as() != MailedPart.PAPER ? null : full(part, rounds.items(sure.basket().roundId()), open);
+        ItemGuess.Guess guess = sure == null || full != null || sorted.as() != MailedPart.PAPER ? null : guess(part, open).orElse(null);
         Item item = guess == null || sure == null || !guess.sure() ? null : rounds.items(sure.basket().roundId()).stream().filter(one -> one.id() == guess.item()).findFirst().orElse(null);
         if (sure != null && item != null && fresh) {
             arrivals.check(part.path(), part.name(), part.bytes(), rounds.opened(sure.basket().roundId()), item);
@@ -132,10 +134,16 @@ class MailedPapers {
         String forwarded = part.forwardedFrom().isEmpty() ? "" : words.of("inward.forwarded", part.forwardedFrom());
         if (filed == null) {
             List<String> alike = guess == null || sure == null ? List.of() : titles(guess.alike(), sure.basket().roundId());
-            String why = alike.isEmpty() ? words.of(trayWhy) : words.of("inward.which-of", String.join(", ", alike));
+            String why = full != null ? words.of("inward.item-full", full.spec().title()) : alike.isEmpty() ? words.of(trayWhy) : words.of("inward.which-of", String.join(", ", alike));
             return new Told(new InwardPart(message.id(), no, part.name(), part.bytes(), InwardPart.Outcome.TRAY, (why + " " + forwarded).strip(), "", paper.id(), null, sorted.sha256()), alike);
         }
         return new Told(new InwardPart(message.id(), no, part.name(), part.bytes(), InwardPart.Outcome.FILED, forwarded, title(filed), paper.id(), filed, sorted.sha256()), List.of());
+    }
+
+    /** The item that a name surely tells, where that takes no more; null where it takes one or nothing is sure. It is not filed under another item because of that. */
+    private static @Nullable Item full(ReadMail.Part part, List<Item> all, List<Item> open) {
+        return guess(part, all).filter(ItemGuess.Guess::sure).filter(guess -> open.stream().noneMatch(item -> item.id() == guess.item())).flatMap(guess -> all.stream().filter(item -> item.id() == guess.item()).findFirst())
+                .orElse(null);
     }
 
     private List<String> titles(List<Long> items, long round) {

@@ -107,6 +107,11 @@ class LooseList {
 
     private Supposed suggested(@Nullable Basket basket, String name, String personWhy, LooseFile paper, Asked asked) {
         ItemGuess.@Nullable Guess item = basket == null ? null : guess(paper, basket, asked).orElse(null);
+        if (item != null && item.alike().size() > 1) {
+            // A tie is no suggestion: whoever accepts what is suggested would have chosen the first by chance.
+            String both = Known.in(asked.items(), Objects.requireNonNull(basket).roundId()).stream().filter(one -> item.alike().contains(one.id())).map(one -> one.spec().title()).collect(Collectors.joining(", "));
+            return new Supposed(basket, new Suggestion(basket.id(), name, personWhy, null, "", words.of("tray.item-tie", both)));
+        }
         String title = item == null ? "" : Known.in(asked.items(), Objects.requireNonNull(basket).roundId()).stream().filter(one -> one.id() == item.item()).map(one -> one.spec().title()).findFirst().orElse("");
         String itemWhy = item == null ? words.of("tray.item-unknown") : item.words().isEmpty() ? words.of("tray.item-kind") : words.of("tray.item-words", String.join(", ", item.words()));
         return new Supposed(basket, new Suggestion(basket == null ? null : basket.id(), name, personWhy, item == null ? null : item.item(), title, itemWhy));

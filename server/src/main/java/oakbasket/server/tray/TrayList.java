@@ -147,7 +147,7 @@ class TrayList {
             }
         }
         ItemGuess.Guess guess = ItemGuess.of(file.originalName(), items.stream().map(item -> new ItemGuess.Item(item.id(), item.spec().title(), item.spec().kinds())).toList()).orElse(null);
-        long item = guess == null || guess.words().isEmpty() ? file.itemId() : guess.item();
+        long item = guess == null || !guess.sure() ? file.itemId() : guess.item();
         String title = items.stream().filter(one -> one.id() == item).map(one -> one.spec().title()).findFirst().orElse("");
         String itemWhy = item == file.itemId() ? words.of("tray.item-sent") : words.of("tray.item-words", String.join(", ", Objects.requireNonNull(guess).words()));
         return new Suggestion(basket, person, personWhy, item, title, itemWhy);

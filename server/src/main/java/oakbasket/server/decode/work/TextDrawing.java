@@ -26,11 +26,12 @@ final class TextDrawing {
 
     private static final String FONT = ShippedFonts.FOLDER + "DejaVuSans.ttf";
     private static final int MOST_BYTES = 60_000;
-    private static final int WIDE = 1_000;
+    /** So narrow and so large that it can be read on a telephone without making it larger. */
+    private static final int WIDE = 560;
     private static final int HIGH = Drawing.LONGEST_SIDE;
-    private static final int MARGIN = 70;
-    private static final float SIZE = 20;
-    private static final float LINE = 30;
+    private static final int MARGIN = 36;
+    private static final float SIZE = 24;
+    private static final float LINE = 34;
     private static final int LINES_A_PAGE = (int) ((HIGH - 2 * MARGIN) / LINE);
     private static final Color INK = new Color(0x3A, 0x2F, 0x25);
 
