@@ -39,6 +39,10 @@ class AuditTable {
         return jdbc.sql("SELECT number, hash FROM audit_entry ORDER BY number DESC FETCH FIRST ROW ONLY").query((row, n) -> new Last(row.getLong(1), row.getBytes(2))).optional();
     }
 
+    Optional<byte[]> hashAt(long number) {
+        return jdbc.sql("SELECT hash FROM audit_entry WHERE number = :number").param("number", number).query((row, n) -> row.getBytes(1)).optional();
+    }
+
     void insert(AuditRecord entry, byte[] hash) {
         jdbc.sql("""
                 INSERT INTO audit_entry (number, at, account_id, who, caller, kind, operation, subject, status, hash)

@@ -45,7 +45,7 @@ public class AuditTrail {
     /**
      * Whether the trail is as it was written.
      *
-     * @param wrongAt the number of the first entry that is not; null when all are
+     * @param wrongAt the number of the first entry that is not, or of the one that was noted outside of the database and is missing; null when all are
      * @param head the hash of the last entry, in hexadecimal digits
      */
     record AuditChecked(long entries, @Nullable Long wrongAt, String head) {
@@ -56,6 +56,7 @@ public class AuditTrail {
     }
 
     private final AuditTable table;
+    private final AuditHead noted;
     private final Transactions transactions;
     private final Clock clock;
     private final Map<String, Instant> seen = new LinkedHashMap<>(16, 0.75f, true) {
@@ -66,8 +67,9 @@ public class AuditTrail {
     };
     private AuditTable.@Nullable Last last;
 
-    AuditTrail(AuditTable table, Transactions transactions, Clock clock) {
+    AuditTrail(AuditTable table, AuditHead noted, Transactions transactions, Clock clock) {
         this.table = table;
+        this.noted = noted;
         this.transactions = transactions;
         this.clock = clock;
     }
@@ -135,6 +137,7 @@ public class AuditTrail {
     AuditChecked check() {
         AuditChain chain = new AuditChain();
         table.all(chain::next);
-        return new AuditChecked(chain.checked(), chain.wrongAt(), HexFormat.of().formatHex(chain.head()));
+        Long wrong = chain.wrongAt();
+        return new AuditChecked(chain.checked(), wrong == null ? noted.missing() : wrong, HexFormat.of().formatHex(chain.head()));
     }
 }

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.HexFormat;
 import oakbasket.core.audit.AuditChain;
+import oakbasket.server.security.SecretKeys;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.datasource.DriverManagerDataSource;
 
@@ -30,12 +31,15 @@ public final class CheckAudit {
         DriverManagerDataSource source = new DriverManagerDataSource("jdbc:h2:file:" + database + ";IFEXISTS=TRUE;ACCESS_MODE_DATA=r", "sa", "");
         AuditChain chain = new AuditChain();
         boolean[] there = {noted == null};
-        AuditTable.in(source).all((entry, hash) -> {
+        AuditTable table = AuditTable.in(source);
+        table.all((entry, hash) -> {
             chain.next(entry, hash);
             there[0] |= HexFormat.of().formatHex(hash).equals(noted);
         });
-        boolean whole = chain.wrongAt() == null && there[0];
-        System.out.printf("{\"entries\":%d,\"wrongAt\":%s,\"head\":\"%s\",\"headFound\":%s,\"whole\":%s}%n", chain.checked(), chain.wrongAt(), HexFormat.of().formatHex(chain.head()), there[0], whole);
+        Path keys = Path.of(data == null ? "data" : data).resolve("keys");
+        Long wrongAt = chain.wrongAt() != null ? chain.wrongAt() : new AuditHead(keys, table, SecretKeys.signerIn(keys)).missing();
+        boolean whole = wrongAt == null && there[0];
+        System.out.printf("{\"entries\":%d,\"wrongAt\":%s,\"head\":\"%s\",\"headFound\":%s,\"whole\":%s}%n", chain.checked(), wrongAt, HexFormat.of().formatHex(chain.head()), there[0], whole);
         return whole ? 0 : 1;
     }
 

@@ -3,6 +3,7 @@ package oakbasket.server.journal;
 import java.time.Clock;
 import java.util.List;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.storage.Acting;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -43,12 +44,18 @@ public class Journal {
 
     /** Writes down what was done. */
     public void write(long file, long round, String from, String to, Cause cause) {
-        table.insert(file, round, cause.act(), from, to, clock.instant(), cause.account(), cause.why(), cause.batch(), cause.undoes(), false);
+        table.insert(file, round, cause.act(), from, to, clock.instant(), who(cause), cause.why(), cause.batch(), cause.undoes(), false);
     }
 
     /** Writes down what is about to be done; it is not shown until {@link #end}. */
     public void begin(long file, long round, String from, String to, Cause cause) {
-        table.insert(file, round, cause.act(), from, to, clock.instant(), cause.account(), cause.why(), cause.batch(), cause.undoes(), true);
+        table.insert(file, round, cause.act(), from, to, clock.instant(), who(cause), cause.why(), cause.batch(), cause.undoes(), true);
+    }
+
+    /** Who it is told of: also what follows from something that somebody of the office does, such as a place for a paper that they file, is theirs. */
+    private static @Nullable Long who(Cause cause) {
+        Acting.Who who = Acting.who();
+        return cause.account() == null && who != null ? (Long) who.account() : cause.account();
     }
 
     /** What was begun with a file is done. */

@@ -9,6 +9,7 @@ import java.security.GeneralSecurityException;
 import java.security.SecureRandom;
 import java.util.Arrays;
 import java.util.Base64;
+import java.util.function.UnaryOperator;
 import javax.crypto.Cipher;
 import javax.crypto.Mac;
 import javax.crypto.spec.GCMParameterSpec;
@@ -20,6 +21,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class SecretKeys {
 
+    private static final String SIGNING = "signing.key";
     private static final int NONCE_BYTES = 12;
     private static final int TAG_BITS = 128;
     private static final int TOKEN_BYTES = 20;
@@ -30,7 +32,7 @@ public class SecretKeys {
 
     SecretKeys(DataFolder folder) {
         this.sealing = readOrMake(folder.keys().resolve("sealing.key"));
-        this.signing = readOrMake(folder.keys().resolve("signing.key"));
+        this.signing = readOrMake(folder.keys().resolve(SIGNING));
     }
 
     /** Random bytes fit for secrets. */
@@ -66,9 +68,24 @@ public class SecretKeys {
 
     /** HMAC-SHA-256. */
     public byte[] sign(byte[] message) {
+        return sign(signing, message);
+    }
+
+    /** What signs as {@link #sign(byte[])} does, for a command that starts no server. @param keys the folder of the keys; without a key in it, no signature fits */
+    public static UnaryOperator<byte[]> signerIn(Path keys) {
+        return message -> {
+            try {
+                return sign(Files.readAllBytes(keys.resolve(SIGNING)), message);
+            } catch (IOException none) {
+                return new byte[0];
+            }
+        };
+    }
+
+    private static byte[] sign(byte[] key, byte[] message) {
         try {
             Mac mac = Mac.getInstance("HmacSHA256");
-            mac.init(new SecretKeySpec(signing, "HmacSHA256"));
+            mac.init(new SecretKeySpec(key, "HmacSHA256"));
             return mac.doFinal(message);
         } catch (GeneralSecurityException impossible) {
             throw new IllegalStateException(impossible);
