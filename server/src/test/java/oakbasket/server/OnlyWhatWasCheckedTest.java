@@ -92,6 +92,7 @@ class OnlyWhatWasCheckedTest {
         Path path = RunningApp.DATA.resolve("files").resolve(file.path("path").asString());
         alter(path, "overwritten");
         assertThat(round.desk.get("/api/files/" + file.path("id")).problem()).isEqualTo("file-altered");
+        Waiting.until(() -> round.desk.get("/api/findings").text(), findings -> findings.contains(file.path("path").asString()));
         Files.write(path, HONEST);
         assertThat(round.desk.get("/api/files/" + file.path("id")).response().body()).isEqualTo(HONEST);
         Path moved = path.resolveSibling("moved.pdf");

@@ -18,6 +18,9 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.stream.Collectors;
 import oakbasket.core.filing.Place;
@@ -29,12 +32,15 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.storage.Acting;
+import oakbasket.server.storage.CheckedFiles;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
@@ -69,6 +75,12 @@ class DiskScan {
     private final Clock clock;
     private final MachineTime machine;
     private final AtomicBoolean running = new AtomicBoolean();
+    private final AtomicBoolean asked = new AtomicBoolean();
+    private final ScheduledExecutorService soon = Executors.newSingleThreadScheduledExecutor(work -> {
+        Thread thread = new Thread(work, "disk-scan");
+        thread.setDaemon(true);
+        return thread;
+    });
     private volatile Instant lastEnded = Instant.EPOCH;
 
     DiskScan(FindingTable table, ReceivedFiles files, Effects effects, FileStore store, Roots roots, Transactions transactions, LiveHub live, Clock clock, MachineTime machine) {
@@ -86,6 +98,22 @@ class DiskScan {
     /** When the last look ended; null when there was none yet. */
     @Nullable Instant lastEnded() {
         return lastEnded.equals(Instant.EPOCH) ? null : lastEnded;
+    }
+
+    /** What is found to be altered when somebody wants it is told to the desk soon, and not only at the next look. */
+    @EventListener
+    void altered(CheckedFiles.Altered altered) {
+        if (asked.compareAndSet(false, true)) {
+            soon.schedule(() -> {
+                asked.set(false);
+                look();
+            }, SETTLED.plusSeconds(1).toSeconds(), TimeUnit.SECONDS);
+        }
+    }
+
+    @EventListener(ContextClosedEvent.class)
+    void close() {
+        soon.shutdownNow();
     }
 
     /** Looks at everything; does nothing when a look is under way. */

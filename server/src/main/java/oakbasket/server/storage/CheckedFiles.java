@@ -14,6 +14,7 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
@@ -24,6 +25,10 @@ import org.springframework.stereotype.Service;
 @Service
 public class CheckedFiles {
 
+    /** A file on the disk does not hold what was checked any more. */
+    public record Altered(Path file) {
+    }
+
     private static final int REMEMBERED = 50_000;
     private static final int CHUNK = 1_000;
     private static final Duration KEPT = Duration.ofDays(400);
@@ -31,6 +36,7 @@ public class CheckedFiles {
 
     private final KnownBytesTable table;
     private final Transactions transactions;
+    private final ApplicationEventPublisher events;
     private final Clock clock;
     private final Map<String, byte[]> known = Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
         private static final long serialVersionUID = 1;
@@ -43,7 +49,8 @@ public class CheckedFiles {
     /** Many may ask for one file at once; one of them reads it. A stripe of locks keeps that from growing. */
     private final Object[] locks = Stream.generate(Object::new).limit(32).toArray();
 
-    CheckedFiles(KnownBytesTable table, Transactions transactions, Clock clock) {
+    CheckedFiles(KnownBytesTable table, Transactions transactions, ApplicationEventPublisher events, Clock clock) {
+        this.events = events;
         this.table = table;
         this.transactions = transactions;
         this.clock = clock;
@@ -73,6 +80,7 @@ public class CheckedFiles {
             }
             if (!Arrays.equals(found, sha256)) {
                 LOG.warn("{} does not hold what was checked, and is not given out", file);
+                events.publishEvent(new Altered(file));
             }
             return Arrays.equals(found, sha256);
         }
