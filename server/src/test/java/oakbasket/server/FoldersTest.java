@@ -191,11 +191,13 @@ class FoldersTest {
 
         Files.writeString(folder.resolve("elsewhere.txt"), "worked on");
         JsonNode altered = finding("ALTERED");
-        assertThat(desk.get("/api/files/" + one).header("ETag")).as("until somebody chooses, the record stays").contains(Http.sha256(content.getBytes(StandardCharsets.UTF_8)));
+        assertThat(desk.get("/api/folders/files/" + one).json().path("sha256").asString()).as("until somebody chooses, the record stays").isEqualTo(Http.sha256(content.getBytes(StandardCharsets.UTF_8)));
+        assertThat(desk.get("/api/files/" + one).problem()).as("and what does not fit it is not given out").isEqualTo("file-altered");
         Files.writeString(folder.resolve("elsewhere.txt"), "worked on again");
         assertThat(settle(altered, "TAKE_OVER").problem()).as("not what was found").isEqualTo("changed-elsewhere");
         assertThat(settle(finding("ALTERED"), "TAKE_OVER").status()).isEqualTo(204);
         assertThat(desk.get("/api/folders/files/" + one).json().path("sha256").asString()).isEqualTo(Http.sha256("worked on again".getBytes(StandardCharsets.UTF_8)));
+        assertThat(desk.get("/api/files/" + one).text()).as("taken over, it leaves").isEqualTo("worked on again");
         assertThat(desk.get("/api/journal?file=" + one).json().path("lines").get(0).path("why").asString()).contains(Http.sha256(content.getBytes(StandardCharsets.UTF_8)));
 
         Files.writeString(folder.resolve("new.txt"), "new");

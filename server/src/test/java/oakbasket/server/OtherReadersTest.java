@@ -63,7 +63,9 @@ class OtherReadersTest {
         try (RandomAccessFile large = new RandomAccessFile(stored.toFile(), "rw")) {
             large.setLength(MORE_THAN_32_BITS);
         }
-        RunningApp.bean(JdbcClient.class).sql("UPDATE received_file SET size_bytes = :size WHERE id = :id").param("size", MORE_THAN_32_BITS).param("id", file.path("id").asLong()).update();
+        // Only what was received leaves: the record says what lies there now.
+        RunningApp.bean(JdbcClient.class).sql("UPDATE received_file SET size_bytes = :size, sha256 = :sha256 WHERE id = :id").param("size", MORE_THAN_32_BITS)
+                .param("sha256", oakbasket.server.storage.FileStore.digest(stored)).param("id", file.path("id").asLong()).update();
         Path zip = folder.resolve("large.zip");
         round.desk.client().send(java.net.http.HttpRequest.newBuilder(java.net.URI.create(RunningApp.URL + "/api/files.zip?round=" + round.id)).build(),
                 java.net.http.HttpResponse.BodyHandlers.ofFile(zip));
