@@ -161,7 +161,7 @@ class OnlyWhatWasCheckedTest {
                 .thenAccept(answer -> answer.body().forEach(heard::add));
         Waiting.until(() -> heard, lines -> lines.contains("event:hello"));
         hidden.personal("Nan Frost").begin().send(1, "a.pdf", TestRound.pdf("hidden"));
-        hidden.desk.put("/api/rounds/" + hidden.id + "/presence", "{}");
+        assertThat(hidden.desk.post("/api/presence/" + hidden.id, "{\"basket\":null}").status()).isEqualTo(200);
         open.personal("Ole Birk").begin().send(1, "a.pdf", TestRound.pdf("open"));
         Waiting.until(() -> heard, lines -> lines.stream().anyMatch(line -> line.contains("\"roundId\":" + open.id + ",")));
         assertThat(heard).noneMatch(line -> line.contains("\"roundId\":" + hidden.id + ","));
