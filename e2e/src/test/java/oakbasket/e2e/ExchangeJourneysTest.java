@@ -63,7 +63,7 @@ class ExchangeJourneysTest extends Journey {
         assertThat(forMe).containsText("lease, draft.pdf");
         assertThat(desk.locator(".page > header")).not().containsText("invited, not answered yet");
         named(phone, AriaRole.BUTTON, "Look: what to look at.txt").click();
-        assertThat(phone.locator("img[alt='what to look at.txt']")).isVisible();
+        phone.locator("img[alt='what to look at.txt']").waitFor();
         Download download = phone.waitForDownload(() -> named(phone, AriaRole.LINK, "Take away: what to look at.txt").click());
         assertThat(Files.readString(download.path())).isEqualTo("the second page");
         assertThat(lying).containsText("taken 1 time", soon());

@@ -33,6 +33,7 @@ class FilingJourneysTest extends Journey {
         Locator entry = desk.locator(".split li").filter(new Locator.FilterOptions().setHasText("Sallow, Rowan, signed.txt"));
         assertThat(entry).hasCount(1);
         entry.locator("button").click();
+        desk.locator(".sheet pre").waitFor();
         assertThat(desk.locator(".sheet pre")).hasText("by post");
         assertThat(desk.locator(".sheet")).containsText("Put in at the desk by");
         assertThat(desk.locator("#loose-person-hint")).hasText("Its name or its folder says: rowan sallow");

@@ -36,9 +36,18 @@ final class ChildClasspath {
     private ChildClasspath() {
     }
 
+    /** Whether this is the packaged application. */
+    static boolean packaged() {
+        return from().startsWith(NESTED);
+    }
+
+    private static String from() {
+        return String.valueOf(ChildClasspath.class.getProtectionDomain().getCodeSource().getLocation());
+    }
+
     /** The class path for a child. @param folder where parts may be laid out */
     static String in(Path folder) throws IOException {
-        String from = String.valueOf(ChildClasspath.class.getProtectionDomain().getCodeSource().getLocation());
+        String from = from();
         if (!from.startsWith(NESTED)) {
             // The same parts and no others, so that one which is missing is missed here already.
             return Stream.of(System.getProperty("java.class.path").split(File.pathSeparator)).filter(part -> Files.isDirectory(Path.of(part)) || needed(Path.of(part).getFileName().toString()))

@@ -30,6 +30,7 @@ import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -208,6 +209,24 @@ public class Decoders {
             }
         }
         child.end();
+    }
+
+    /** Has one child ready before anybody asks; where the program is run from its classes, as in tests, the first one who asks waits for it. */
+    @EventListener(ApplicationReadyEvent.class)
+    void warm() {
+        if (ChildClasspath.packaged() && places.tryAcquire()) {
+            Thread warming = new Thread(() -> {
+                try {
+                    giveBack(child());
+                } catch (Problem notNow) {
+                    LOG.warn("No child process could be made ready; whoever asks first tries again");
+                } finally {
+                    places.release();
+                }
+            }, "decode-warm");
+            warming.setDaemon(true);
+            warming.start();
+        }
     }
 
     /** Ends children that nobody needed for a while; one stays warm. */
