@@ -189,6 +189,9 @@ class InwardTest {
             String shown = desk.get("/api/inward?all=true").json().path("messages").get(0).toString();
             assertThat(shown).as(quoted).doesNotContain(token, token.substring(0, token.length() - 10), code, way.substring(way.indexOf('+'), way.indexOf('@')));
         }
+        mail(address("Iris Fell"), way, "Subject: with a paper\r\n", "signed consent.pdf", TestRound.pdf("noted"));
+        raw(address("Iris Fell"), message(address("Iris Fell"), way, "Subject: with a paper and the link\r\n", "signed consent too.pdf", TestRound.pdf("noted too")).replace("Here.", "Here. " + link + " " + code));
+        assertThat(round.panel("Iris Fell").toString()).as("nor in the note of the sending").contains("signed consent").doesNotContain(token, code);
         assertThat(first().path("basketId").asLong()).as("it was still known whose it is").isEqualTo(round.row("Iris Fell").path("id").asLong());
     }
 
@@ -259,6 +262,58 @@ class InwardTest {
         assertThat(round.panel("Iris Fell").path("files")).hasSize(how.equals("headers") ? 0 : 1);
         deliver();
         assertThat(newestTo(address("Iris Fell")).path("text").asString()).contains("The rest of your message: could not be taken.", said);
+    }
+
+    /** What the server cannot do just then is no fault of the message: nothing is refused, nobody is told that it was damaged, and it is dealt with the next time. */
+    @Test
+    void whatCannotBeDealtWithJustNowIsTriedAgain() throws Exception {
+        round.open();
+        Path decoding = DATA.resolve("decoding");
+        Path away = DATA.resolve("decoding-away");
+        java.lang.reflect.Field idle = Class.forName("oakbasket.server.decode.Decoders").getDeclaredField("idle");
+        idle.setAccessible(true);
+        ((java.util.Deque<?>) idle.get(app.getBean(oakbasket.server.decode.Decoders.class))).clear();
+        Files.move(decoding, away);
+        try {
+            raw(address("Iris Fell"), message(address("Iris Fell"), way("Iris Fell"), "Subject: in bad hours\r\n", "signed consent.pdf", TestRound.pdf("bad hours")).replace("Content-Type: text/plain", "Content-Type: text/html"));
+            assertThat(app.getBean(JdbcClient.class).sql("SELECT COUNT(*) FROM inward_message WHERE state = 'TAKEN'").query(Integer.class).single()).as("it waits").isEqualTo(1);
+            assertThat(round.panel("Iris Fell").path("files")).isEmpty();
+        } finally {
+            Files.move(away, decoding);
+        }
+        look();
+        assertThat(first().path("subject").asString()).isEqualTo("in bad hours");
+        assertThat(first().path("kind").asString()).isEqualTo("PAPERS");
+        assertThat(round.panel("Iris Fell").path("files")).hasSize(1);
+    }
+
+    /** A second author behind what breaks the header is an author, too: whoever reads only as far as it goes must not be sure. */
+    @Test
+    void aBrokenHeaderIsNeverSure() {
+        round.open();
+        String body = "\r\nMIME-Version: 1.0\r\nContent-Type: application/pdf; name=\"signed consent.pdf\"\r\n\r\n%PDF-1.4\r\n%%EOF\r\n";
+        for (String middle : List.of("X-Long: " + "y".repeat(200_000), "X: " + "z".repeat(99_000) + "\r\n\t" + "z".repeat(99_000))) {
+            raw(address("Iris Fell"), "From: " + address("Iris Fell") + "\r\nTo: " + way("Iris Fell") + "\r\nSubject: broken\r\n" + middle + "\r\nFrom: evil@example.net" + body);
+            assertThat(first().path("confirmed").asBoolean()).isFalse();
+        }
+        raw(address("Iris Fell"), "X-Long: " + "y".repeat(200_000) + "\r\nFrom: " + address("Iris Fell") + "\r\nTo: " + way("Iris Fell") + "\r\nSubject: behind it\r\nFrom: evil@example.net" + body);
+        assertThat(first().path("fromAddress").asString()).as("still told").isEqualTo(address("Iris Fell"));
+        assertThat(first().path("confirmed").asBoolean()).isFalse();
+        assertThat(round.panel("Iris Fell").path("files")).isEmpty();
+    }
+
+    /** With forty documents of one kind a scan fits them all: it waits, and what is said of it stays short. */
+    @Test
+    void aNameThatFitsHalfTheChecklistIsNotExplainedWithAllOfIt() {
+        for (int n = 0; n < 40; n++) {
+            round.item("Document " + "x".repeat(60) + " " + (char) ('a' + n % 26) + n, false, 1, 2, 1, "PDF");
+        }
+        round.open();
+        mail(address("Iris Fell"), way("Iris Fell"), "Subject: a scan\r\n", "scan0001.pdf", TestRound.pdf("forty"));
+        assertThat(first().path("parts").get(0).path("outcome").asString()).isEqualTo("TRAY");
+        assertThat(first().path("parts").get(0).path("why").asString()).isEqualTo("It is not clear for which item it is.");
+        deliver();
+        assertThat(newestTo(address("Iris Fell")).path("text").asString()).contains("scan0001.pdf: received; somebody at the office will look");
     }
 
     @Test

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -15,6 +16,7 @@ import java.util.jar.JarEntry;
 import java.util.jar.JarFile;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.springframework.util.FileSystemUtils;
@@ -54,7 +56,7 @@ final class ChildClasspath {
                     .collect(Collectors.joining(File.pathSeparator));
         }
         Path archive = Path.of(URI.create("file:" + from.substring(NESTED.length(), from.indexOf("/!"))));
-        Path laid = folder.resolve("lib-" + Long.toString(Files.size(archive), 36) + "-" + Long.toString(Files.getLastModifiedTime(archive).toMillis(), 36));
+        Path laid = folder.resolve("lib-" + sum(archive));
         if (!Files.isDirectory(laid)) {
             layOut(archive, folder, laid);
         }
@@ -63,6 +65,17 @@ final class ChildClasspath {
             all.sorted().forEach(one -> parts.add(one.toAbsolutePath().toString()));
         }
         return String.join(File.pathSeparator, parts);
+    }
+
+    /** Differs whenever anything in the archive does: two versions may well be as long and, built reproducibly, of one time. */
+    private static String sum(Path archive) throws IOException {
+        CRC32 sum = new CRC32();
+        try (JarFile jar = new JarFile(archive.toFile())) {
+            for (JarEntry entry : (Iterable<JarEntry>) jar.stream()::iterator) {
+                sum.update((entry.getName() + " " + entry.getCrc() + " " + entry.getSize() + "\n").getBytes(StandardCharsets.UTF_8));
+            }
+        }
+        return Long.toString(sum.getValue(), 36) + "-" + Long.toString(Files.size(archive), 36);
     }
 
     private static boolean needed(String library) {

@@ -36,6 +36,7 @@ import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.util.FileSystemUtils;
+import tools.jackson.core.JacksonException;
 
 /**
  * The pool of children. Where strangers wait for what they put in themselves they get one child at a time, whoever of them asks, and mail gets one: so the desk always finds one that is not theirs. What ends a child is noted
@@ -165,11 +166,24 @@ public class Decoders {
             }
             return Optional.empty();
         }
+        Optional<A> done;
+        Problem refused = null;
+        try {
+            done = answer.kind() == Frames.Kind.DONE ? Optional.of(Frames.JSON.readValue(answer.body(), work.answers())) : Optional.empty();
+            refused = answer.kind() == Frames.Kind.REFUSED ? Frames.JSON.readValue(answer.body(), Frames.Refusal.class).problem() : null;
+        } catch (JacksonException noAnswer) {
+            // Whoever answers so is not asked again.
+            child.end();
+            LOG.warn("A child process answered {} with what is no answer", name, noAnswer);
+            return Optional.empty();
+        }
         giveBack(child);
+        if (refused != null) {
+            throw refused;
+        }
         return switch (answer.kind()) {
-            case DONE -> Optional.of(Frames.JSON.readValue(answer.body(), work.answers()));
-            case REFUSED -> throw Frames.JSON.readValue(answer.body(), Frames.Refusal.class).problem();
-            case DAMAGED -> Optional.empty();
+            case DONE -> done;
+            case REFUSED, DAMAGED -> Optional.empty();
             case FAULT -> throw new IllegalStateException(name + " cannot be done by a child: " + new String(answer.body(), StandardCharsets.UTF_8));
         };
     }

@@ -13,6 +13,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorCompletionService;
 import java.util.concurrent.ExecutorService;
@@ -134,8 +135,8 @@ class Dealing {
     private boolean dealtWith(Reading reading) {
         InwardMessage message = reading.message();
         try {
-            settle(reading.mail() == null ? unreadable(message, words.of(reading.trouble() instanceof NoSuchFileException ? "inward.gone" : "inward.unreadable")) : deal(message, reading.mail()));
-        } catch (RuntimeException | IOException broken) {
+            settle(dealt(reading));
+        } catch (Exception broken) {
             if (broken instanceof Problem full && full.code().equals("tray-full")) {
                 LOG.warn("Messages wait: the tray is full");
                 return false;
@@ -152,6 +153,18 @@ class Dealing {
             tidyParts(message);
         }
         return true;
+    }
+
+    /** What the server itself could not do just then, such as writing to a full disk or finding a child process, is no fault of the message: it is tried again. */
+    private InwardMessage dealt(Reading reading) throws Exception {
+        ReadMail mail = reading.mail();
+        if (mail != null) {
+            return deal(reading.message(), mail);
+        }
+        if (reading.trouble() instanceof NoSuchFileException) {
+            return unreadable(reading.message(), words.of("inward.gone"));
+        }
+        throw Objects.requireNonNull(reading.trouble());
     }
 
     @EventListener(ContextClosedEvent.class)

@@ -49,10 +49,23 @@ final class MailReader {
     private static final int LONGEST_HEADER = 100_000;
     private static final int LONGEST_TEXT = 100_000;
     private static final int MOST_RECIPIENTS = 100;
+    /** Longer than any address can be (RFC 5321, 4.5.3.1), as records have room for. */
+    private static final int LONGEST_ADDRESS = 320;
     /** As many messages are opened within one another. */
     private static final int MOST_FORWARDED = 5;
     private static final int BUFFER = 64 << 10;
+    private static final int END = -1;
+    private static final int DAMAGED = -2;
     private static final List<String> RECIPIENT_FIELDS = List.of("Delivered-To", "X-Original-To", "Envelope-To", "To", "Cc");
+
+    /** What was read could not be put on the disk: that is no fault of the message. */
+    private static final class NotKept extends IOException {
+        private static final long serialVersionUID = 1;
+
+        NotKept(IOException why) {
+            super(why);
+        }
+    }
 
     private final Path folder;
     private final String prefix;
@@ -66,6 +79,8 @@ final class MailReader {
     private long room = MOST_BYTES;
     private final List<String> shown = new ArrayList<>();
     private ReadMail.Unread unread = ReadMail.Unread.NOTHING;
+    /** Whether the header was read to its end, so that no further author can stand in it. */
+    private boolean headerWhole;
     private int seen;
 
     private MailReader(Path folder, String prefix, UnaryOperator<String> markup) {
@@ -79,7 +94,7 @@ final class MailReader {
      *
      * @param folder where what is attached is put, in files whose names begin with {@code prefix}
      * @param markup makes plain text of HTML
-     * @throws IOException when there is no such file
+     * @throws IOException when there is no such file, or what is attached cannot be put on the disk
      */
     static ReadMail read(Path message, Path folder, String prefix, UnaryOperator<String> markup) throws IOException {
         return new MailReader(folder, prefix, markup).whole(message, 0);
@@ -88,8 +103,8 @@ final class MailReader {
     private ReadMail whole(Path message, int forwarded) throws IOException {
         try (InputStream in = new BufferedInputStream(Files.newInputStream(message), BUFFER)) {
             parse(in);
-        } catch (NoSuchFileException gone) {
-            throw gone;
+        } catch (NoSuchFileException | NotKept here) {
+            throw here;
         } catch (IOException | MimeException | RuntimeException broken) {
             unread = ReadMail.Unread.BROKEN;
         }
@@ -125,7 +140,8 @@ final class MailReader {
             unread = unread == ReadMail.Unread.NOTHING && mail.unread() != ReadMail.Unread.BROKEN ? mail.unread() : unread;
             mail.parts().forEach(one -> parts.add(new ReadMail.Part(one.name(), one.type(), one.path(), one.bytes(), one.whole(), one.calendarMethod(), one.shownInText(),
                     one.forwardedFrom().isEmpty() ? mail.from() : one.forwardedFrom())));
-            if (mail.parts().isEmpty()) {
+            if (mail.parts().isEmpty() || mail.unread() == ReadMail.Unread.BROKEN) {
+                // Also beside what could be taken out of a damaged one, so that nothing of it is lost.
                 parts.add(part);
             }
         }
@@ -145,7 +161,10 @@ final class MailReader {
                         headers.add(stream.getField().getName(), String.valueOf(stream.getField().getBody()));
                     }
                 }
-                case T_END_HEADER -> top = false;
+                case T_END_HEADER -> {
+                    top = false;
+                    headerWhole = true;
+                }
                 case T_START_MULTIPART -> {
                     inside.push(stream.getBodyDescriptor().getMimeType());
                     if (inside.size() > MOST_DEPTH) {
@@ -189,19 +208,17 @@ final class MailReader {
         boolean whole = true;
         try (OutputStream out = Files.newOutputStream(path)) {
             byte[] buffer = new byte[BUFFER];
-            try {
-                for (int read = content.read(buffer); read >= 0; read = content.read(buffer)) {
-                    if (read > room) {
-                        whole = false;
-                        break;
-                    }
-                    out.write(buffer, 0, read);
-                    bytes += read;
-                    room -= read;
+            for (int read = next(content, buffer); read != END; read = next(content, buffer)) {
+                if (read == DAMAGED || read > room) {
+                    whole = false;
+                    break;
                 }
-            } catch (IOException damaged) {
-                whole = false;
+                out.write(buffer, 0, read);
+                bytes += read;
+                room -= read;
             }
+        } catch (IOException full) {
+            throw new NotKept(full);
         }
         String id = String.valueOf(about.getContentId()).replaceAll("[<>\\s]", "");
         // RFC 2392: a part of a related whole, or one that the text names by its id.
@@ -209,6 +226,14 @@ final class MailReader {
         shown.add(about.getContentId() == null ? "" : id);
         String method = type.equals("text/calendar") || type.equals("application/ics") ? String.valueOf(Objects.requireNonNullElse(about.getContentTypeParameters().get("method"), "")) : "";
         parts.add(new ReadMail.Part(name.isEmpty() ? unnamed(type) : name, type, path, bytes, whole, method, related, ""));
+    }
+
+    private static int next(InputStream content, byte[] buffer) {
+        try {
+            return content.read(buffer);
+        } catch (IOException damaged) {
+            return DAMAGED;
+        }
     }
 
     /** What a part without a name is called: after its kind, so that it can be opened. */
@@ -285,7 +310,7 @@ final class MailReader {
     private boolean oneAuthor() {
         List<String> fields = headers.all("From");
         try {
-            List<Address> authors = fields.size() == 1 ? LenientAddressParser.DEFAULT.parseAddressList(fields.get(0)) : List.of();
+            List<Address> authors = headerWhole && fields.size() == 1 ? LenientAddressParser.DEFAULT.parseAddressList(fields.get(0)) : List.of();
             return authors.size() == 1 && authors.get(0) instanceof Mailbox;
         } catch (RuntimeException unreadable) {
             return false;
@@ -294,7 +319,8 @@ final class MailReader {
 
     private static @Nullable Mailbox mailbox(String value) {
         try {
-            return value.isBlank() ? null : LenientAddressParser.DEFAULT.parseMailbox(value);
+            Mailbox found = value.isBlank() ? null : LenientAddressParser.DEFAULT.parseMailbox(value);
+            return found == null || found.getAddress().length() > LONGEST_ADDRESS ? null : found;
         } catch (RuntimeException unreadable) {
             return null;
         }

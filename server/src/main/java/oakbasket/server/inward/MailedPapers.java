@@ -54,6 +54,8 @@ class MailedPapers {
         }
     }
 
+    private static final int MOST_NAMED = 4;
+
     private final LooseFiles loose;
     private final LooseFiling filing;
     private final DeskArrivals arrivals;
@@ -102,7 +104,7 @@ class MailedPapers {
             String limit = spoken.of("answer.rest-" + mail.unread(), MailReader.MOST_PARTS, MailReader.MOST_DEPTH);
             told.add(new Told(new InwardPart(message.id(), attached.size(), spoken.of("answer.rest"), 0, InwardPart.Outcome.REFUSED, limit, "", null, null, null), List.of()));
         }
-        Long submission = sure == null || told.stream().noneMatch(one -> one.part().outcome() == InwardPart.Outcome.FILED) ? null : (Long) sending(message, sure, mail.text()).id();
+        Long submission = sure == null || told.stream().noneMatch(one -> one.part().outcome() == InwardPart.Outcome.FILED) ? null : (Long) sending(message, sure).id();
         return new Filed(told, submission, basket == null ? null : (Long) basket.id(), basket == null ? null : (Long) basket.roundId());
     }
 
@@ -129,11 +131,12 @@ class MailedPapers {
         LooseFile paper = loose.takeMailed(key, part.path(), part.name(), from, basket == null ? null : (Long) basket.id());
         Long filed = paper.fileId();
         if (filed == null && sure != null && item != null) {
-            filed = filing.fileMailed(paper, sending(message, sure, mail.text()), sure.basket().roundId(), item).orElse(null);
+            filed = filing.fileMailed(paper, sending(message, sure), sure.basket().roundId(), item).orElse(null);
         }
         String forwarded = part.forwardedFrom().isEmpty() ? "" : words.of("inward.forwarded", part.forwardedFrom());
         if (filed == null) {
-            List<String> alike = guess == null || sure == null ? List.of() : titles(guess.alike(), sure.basket().roundId());
+            // Where a name fits half the checklist, naming it all helps nobody.
+            List<String> alike = guess == null || sure == null || guess.alike().size() > MOST_NAMED ? List.of() : titles(guess.alike(), sure.basket().roundId());
             String why = full != null ? words.of("inward.item-full", full.spec().title()) : alike.isEmpty() ? words.of(trayWhy) : words.of("inward.which-of", String.join(", ", alike));
             return new Told(new InwardPart(message.id(), no, part.name(), part.bytes(), InwardPart.Outcome.TRAY, (why + " " + forwarded).strip(), "", paper.id(), null, sorted.sha256()), alike);
         }
@@ -158,9 +161,10 @@ class MailedPapers {
         return new InwardPart(message.id(), no, one.part().name(), one.part().bytes(), outcome, why, "", null, null, one.sha256());
     }
 
-    private Submission sending(InwardMessage message, Sure sure, String text) {
+    /** The sending of a message; its note is the text as it is kept, without what opens something. */
+    private Submission sending(InwardMessage message, Sure sure) {
         Person sender = new Person(sure.contact().name(), MailAddress.parse(sure.contact().email()));
-        return transactions.durably(() -> submissions.byMail(sure.basket(), sender, text, "mail-" + message.id()));
+        return transactions.durably(() -> submissions.byMail(sure.basket(), sender, message.text(), "mail-" + message.id()));
     }
 
     /** The basket that is meant: the only one, or of several the one with an item that is called like what was attached. */

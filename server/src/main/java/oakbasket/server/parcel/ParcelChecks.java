@@ -10,7 +10,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
-import java.util.concurrent.locks.ReentrantLock;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.zip.CRC32;
 import oakbasket.core.arrival.ScanVerdict;
 import oakbasket.server.live.LiveEvent;
@@ -49,7 +49,7 @@ class ParcelChecks {
     private final CheckedFiles checked;
     private final Transactions transactions;
     private final LiveHub live;
-    private final ReentrantLock turn = new ReentrantLock();
+    private final AtomicBoolean done = new AtomicBoolean();
     private final ExecutorService small = threads(2);
     private final ExecutorService large = threads(1);
     private final Set<Long> under = ConcurrentHashMap.newKeySet();
@@ -70,6 +70,9 @@ class ParcelChecks {
     /** Has what waits read, the small beside the large, so that nobody waits behind somebody else's film; what a restart interrupted is read again. Parcels that waited for it are handed out. */
     @Scheduled(fixedDelayString = "${oakbasket.parcels-every:PT1S}")
     void look() {
+        if (done.getAndSet(false)) {
+            parcels.handOutWhatIsReady();
+        }
         for (ParcelFile file : table.checking()) {
             if (under.add(file.id())) {
                 (file.sizeBytes() > LARGE_BYTES ? large : small).execute(() -> looked(file));
@@ -81,18 +84,10 @@ class ParcelChecks {
         try {
             check(file);
             live.publish(LiveEvent.PARCELS);
-            handOut();
         } finally {
             under.remove(file.id());
-        }
-    }
-
-    private void handOut() {
-        turn.lock();
-        try {
-            parcels.handOutWhatIsReady();
-        } finally {
-            turn.unlock();
+            // Once for all that were read since, and not once for each of some thousands.
+            done.set(true);
         }
     }
 

@@ -11,9 +11,12 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -124,19 +127,31 @@ public class ParcelFiles {
         throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
     }
 
-    /** Which of some files can be given out, and which are gone or altered. */
-    public Map<Boolean, List<ParcelFile>> present(List<ParcelFile> some) {
-        List<Path> own = some.stream().map(ParcelFile::bytesId).filter(java.util.Objects::nonNull).map(bytes::path).toList();
-        checked.warm(own);
-        disk.warm(received.byIds(some.stream().map(ParcelFile::receivedFileId).filter(java.util.Objects::nonNull).toList()));
-        return some.stream().collect(Collectors.partitioningBy(file -> {
-            try {
-                path(file);
-                return true;
-            } catch (Problem gone) {
-                return false;
+    /** Files of a parcel with where their bytes lie, as far as they can be given out. @param gone those that are not there any more, or are not what was handed out */
+    public record Present(Map<ParcelFile, Path> there, List<ParcelFile> gone) {
+    }
+
+    /** Looks which of some files can be given out; in their order. */
+    public Present present(List<ParcelFile> some) {
+        Map<Long, ReceivedFile> picked = received.byIds(some.stream().map(ParcelFile::receivedFileId).filter(Objects::nonNull).toList()).stream().collect(Collectors.toMap(ReceivedFile::id, one -> one));
+        Map<ParcelFile, Path> lying = new LinkedHashMap<>();
+        Map<Path, byte[]> wanted = new HashMap<>();
+        for (ParcelFile file : some) {
+            byte[] sha256 = file.sha256();
+            ReceivedFile from = file.receivedFileId() == null ? null : picked.get(file.receivedFileId());
+            Path path = file.receivedFileId() == null ? bytes.path(String.valueOf(file.bytesId())) : from == null || from.purgedAt() != null || !Arrays.equals(from.sha256(), sha256) ? null : disk.place(from);
+            if (path != null && sha256 != null) {
+                lying.put(file, path);
+                wanted.put(path, sha256);
             }
-        }));
+        }
+        Set<Path> holding = checked.holding(wanted);
+        lying.values().removeIf(path -> !holding.contains(path));
+        List<ParcelFile> gone = some.stream().filter(file -> !lying.containsKey(file)).toList();
+        if (!gone.isEmpty()) {
+            live.publish(LiveEvent.PARCELS);
+        }
+        return new Present(lying, gone);
     }
 
     /**

@@ -65,31 +65,30 @@ class TakingAway {
     /**
      * The files as one archive, the same each time.
      *
-     * @param gone files that are not there any more, or are not what was checked; they are named in a text at the end
-     * @throws Problem with status 410 when one of the others is not there any more
+     * @param present the files; those that cannot be given out are named in a text at the end
      */
-    Packed packed(Parcel parcel, List<ParcelFile> some, List<ParcelFile> gone) {
+    Packed packed(Parcel parcel, ParcelFiles.Present present) {
         Instant at = Objects.requireNonNullElse(parcel.handedOutAt(), parcel.madeAt());
         String folder = SafeName.of(parcel.title());
         List<ZipLayout.Entry> entries = new ArrayList<>();
         List<Archive.Part> parts = new ArrayList<>();
         MessageDigest seal = Hash.sha256();
-        for (ParcelFile file : some) {
+        present.there().forEach((file, path) -> {
             ZipLayout.Entry entry = new ZipLayout.Entry(folder + "/" + file.fileName(), file.sizeBytes(), file.crc32(), at);
             entries.add(entry);
-            parts.add(new Archive.Part(files.path(file), new byte[0]));
+            parts.add(new Archive.Part(path, new byte[0]));
             seal.update((entry + "\n").getBytes(StandardCharsets.UTF_8));
             seal.update(Objects.requireNonNull(file.sha256()));
-        }
-        if (!gone.isEmpty()) {
-            byte[] named = words.of("parcel.left-out", gone.stream().map(file -> "- " + file.fileName()).collect(Collectors.joining("\n"))).getBytes(StandardCharsets.UTF_8);
+        });
+        if (!present.gone().isEmpty()) {
+            byte[] named = words.of("left-out.parcel", present.gone().stream().map(file -> "- " + file.fileName()).collect(Collectors.joining("\n"))).getBytes(StandardCharsets.UTF_8);
             CRC32 crc = new CRC32();
             crc.update(named);
-            entries.add(new ZipLayout.Entry(folder + "/" + words.of("parcel.left-out-name"), named.length, crc.getValue(), at));
+            entries.add(new ZipLayout.Entry(folder + "/" + words.of("left-out.name"), named.length, crc.getValue(), at));
             parts.add(new Archive.Part(null, named));
             seal.update(named);
         }
-        return new Packed(new Archive(folder + ENDING, new ZipLayout(entries), parts, HexFormat.of().formatHex(seal.digest())), some);
+        return new Packed(new Archive(folder + ENDING, new ZipLayout(entries), parts, HexFormat.of().formatHex(seal.digest())), List.copyOf(present.there().keySet()));
     }
 
     /** Begins to take one file away, from a byte on. */

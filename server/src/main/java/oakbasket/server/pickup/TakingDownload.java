@@ -9,7 +9,6 @@ import java.nio.file.Path;
 import java.util.Base64;
 import java.util.HexFormat;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Predicate;
@@ -81,13 +80,11 @@ public class TakingDownload {
 
     /** Some files as a ZIP: those that are there and are what was checked; the others are named in it. */
     public void some(Way way, List<ParcelFile> wanted, HttpServletRequest request, HttpServletResponse response) throws IOException {
-        Map<Boolean, List<ParcelFile>> present = files.present(wanted);
-        List<ParcelFile> there = Objects.requireNonNull(present.get(true));
-        List<ParcelFile> gone = Objects.requireNonNull(present.get(false));
-        if (there.isEmpty()) {
-            throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", gone.get(0).fileName());
+        ParcelFiles.Present present = files.present(wanted);
+        if (present.there().isEmpty()) {
+            throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", wanted.get(0).fileName());
         }
-        TakingAway.Packed packed = taking.packed(way.parcel(), there, gone);
+        TakingAway.Packed packed = taking.packed(way.parcel(), present);
         RangedAnswer what = RangedAnswer.of(request, packed.archive().layout().length(), packed.archive().seal());
         PickUps.Run run = what.sends() ? taking.begin(way.link(), way.parcel(), packed, what.from(), Caller.of(request)) : null;
         head(response, "application/zip", packed.archive().name());

@@ -57,6 +57,11 @@ public class FilesOnDisk {
         return path;
     }
 
+    /** Where a file lies by its record, whether or not it does. */
+    public Path place(ReceivedFile file) {
+        return store.resolve(file.storedPath());
+    }
+
     /** Notes that a file was just read and holds what it should. @throws IOException when it is gone */
     public void foundRight(ReceivedFile file) throws IOException {
         checked.note(present(file), file.sha256());

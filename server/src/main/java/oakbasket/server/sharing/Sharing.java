@@ -3,7 +3,6 @@ package oakbasket.server.sharing;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
@@ -17,6 +16,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
 /** Shares rounds within the office, and hands them over. What is hidden by it is kept from every question in {@code storage.SeenRows}. */
@@ -30,7 +30,7 @@ public class Sharing {
     private final Transactions transactions;
     private final LiveHub live;
     /** How rounds are shared, for open desks; a copy of each server, forgotten when a round or the team changes. */
-    private final Map<Long, Optional<RoundShare>> shares = new ConcurrentHashMap<>();
+    private final Map<Long, RoundShare> shares = new ConcurrentHashMap<>();
 
     Sharing(ShareTable table, AccountService accounts, Transactions transactions, LiveHub live) {
         this.table = table;
@@ -52,9 +52,14 @@ public class Sharing {
         if (shares.size() > MOST_SHARES) {
             shares.clear();
         }
-        Optional<RoundShare> share = shares.computeIfAbsent(round, id -> Acting.asOffice(() -> table.of(id)));
+        // In one step, so that what was read before a change is never kept after it.
+        RoundShare share = shares.computeIfAbsent(round, this::stored);
         // A round that is not there any more is nobody's secret; and most are seen by everybody, whatever their role.
-        return share.isEmpty() || share.get().sees(account, Role.READER) || share.get().sees(account, accounts.roleOf(account));
+        return share == null || share.sees(account, Role.READER) || share.sees(account, accounts.roleOf(account));
+    }
+
+    private @Nullable RoundShare stored(long round) {
+        return Acting.asOffice(() -> table.of(round)).orElse(null);
     }
 
     /** What has to be kept to where something is done for an account. */

@@ -7,9 +7,13 @@ import java.time.Duration;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.Collections;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -112,15 +116,45 @@ public class CheckedFiles {
 
     /** Looks up what is known of many files at once, before each is asked for. */
     public void warm(Collection<Path> files) {
-        List<String> missing = files.stream().flatMap(file -> {
+        known(files.stream().map(CheckedFiles::mark).filter(mark -> !mark.isEmpty()).toList());
+    }
+
+    /**
+     * Which of many files hold what they should, looked at together: one look at the disk for each, and a question to the database for a thousand.
+     *
+     * @param wanted the hash that each should have
+     */
+    public Set<Path> holding(Map<Path, byte[]> wanted) {
+        Map<Path, String> marks = new HashMap<>();
+        wanted.keySet().forEach(file -> marks.put(file, mark(file)));
+        known(marks.values());
+        Set<Path> holding = new HashSet<>();
+        wanted.forEach((file, sha256) -> {
+            byte[] before = known.get(Objects.requireNonNull(marks.get(file)));
             try {
-                return Stream.of(FileMark.of(file).written());
+                if (before != null ? Arrays.equals(before, sha256) : holds(file, sha256)) {
+                    holding.add(file);
+                }
             } catch (IOException gone) {
-                return Stream.empty();
+                LOG.debug("{} is not there", file, gone);
             }
-        }).filter(mark -> !known.containsKey(mark)).toList();
+        });
+        return holding;
+    }
+
+    private void known(Collection<String> marks) {
+        List<String> missing = marks.stream().filter(mark -> !mark.isEmpty() && !known.containsKey(mark)).toList();
         for (int from = 0; from < missing.size(); from += CHUNK) {
             known.putAll(table.of(missing.subList(from, Math.min(missing.size(), from + CHUNK))));
+        }
+    }
+
+    /** The mark of a file; empty where there is none. */
+    private static String mark(Path file) {
+        try {
+            return FileMark.of(file).written();
+        } catch (IOException gone) {
+            return "";
         }
     }
 

@@ -5,12 +5,15 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -27,6 +30,7 @@ import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Needs;
 import oakbasket.server.storage.Roots;
+import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -44,8 +48,10 @@ class ZipController {
     private final Rounds rounds;
     private final Baskets baskets;
     private final Roots roots;
+    private final Words words;
 
-    ZipController(ReceivedFiles files, FilesOnDisk disk, Rounds rounds, Baskets baskets, Roots roots) {
+    ZipController(ReceivedFiles files, FilesOnDisk disk, Rounds rounds, Baskets baskets, Roots roots, Words words) {
+        this.words = words;
         this.files = files;
         this.disk = disk;
         this.rounds = rounds;
@@ -65,8 +71,9 @@ class ZipController {
             disk.present(file);
         }
         disk.warm(chosen);
-        // The first shows whether anything leaves at all; each of the others is looked at before its own first byte.
-        disk.leaving(chosen.get(0));
+        if (chosen.size() == 1) {
+            disk.leaving(chosen.get(0));
+        }
         response.setContentType("application/zip");
         response.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(SafeName.of((root != null && !path.isEmpty() ? Place.name(path) : round != null ? rounds.opened(round).title() : name(chosen)) + ".zip"), StandardCharsets.UTF_8).build().toString());
         response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
@@ -94,7 +101,14 @@ class ZipController {
         Set<String> used = new HashSet<>();
         try (ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8)) {
             zip.setLevel(Deflater.BEST_SPEED);
+            List<String> leftOut = new ArrayList<>();
             for (ReceivedFile file : chosen) {
+                // Each is looked at before its own first byte: of a large set nobody waits for all to be read first.
+                Path path = leaving(file);
+                if (path == null) {
+                    leftOut.add(roots.words(file.storedPath()));
+                    continue;
+                }
                 String name = roots.words(file.storedPath()).substring(prefix);
                 for (int attempt = 2; !used.add(name); attempt++) {
                     name = ClashNumber.on(roots.words(file.storedPath()).substring(prefix), attempt);
@@ -102,9 +116,22 @@ class ZipController {
                 ZipEntry entry = new ZipEntry(name);
                 entry.setLastModifiedTime(FileTime.from(file.receivedAt()));
                 zip.putNextEntry(entry);
-                Files.copy(disk.leaving(file), zip);
+                Files.copy(path, zip);
                 zip.closeEntry();
             }
+            if (!leftOut.isEmpty()) {
+                zip.putNextEntry(new ZipEntry(words.of("left-out.name")));
+                zip.write(words.of("left-out.desk", leftOut.stream().map(place -> "- " + place).collect(Collectors.joining("\n"))).getBytes(StandardCharsets.UTF_8));
+                zip.closeEntry();
+            }
+        }
+    }
+
+    private @Nullable Path leaving(ReceivedFile file) {
+        try {
+            return disk.leaving(file);
+        } catch (Problem altered) {
+            return null;
         }
     }
 

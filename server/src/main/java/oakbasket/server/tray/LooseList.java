@@ -35,6 +35,8 @@ import org.springframework.stereotype.Component;
 @Component
 class LooseList {
 
+    private static final int MOST_NAMED = 4;
+
     private final LooseFiles loose;
     private final Rounds rounds;
     private final Baskets baskets;
@@ -109,7 +111,7 @@ class LooseList {
         ItemGuess.@Nullable Guess item = basket == null ? null : guess(paper, basket, asked).orElse(null);
         if (item != null && item.alike().size() > 1) {
             // A tie is no suggestion: whoever accepts what is suggested would have chosen the first by chance.
-            String both = Known.in(asked.items(), Objects.requireNonNull(basket).roundId()).stream().filter(one -> item.alike().contains(one.id())).map(one -> one.spec().title()).collect(Collectors.joining(", "));
+            String both = Known.in(asked.items(), Objects.requireNonNull(basket).roundId()).stream().filter(one -> item.alike().contains(one.id())).map(one -> one.spec().title()).limit(MOST_NAMED).collect(Collectors.joining(", ")) + (item.alike().size() > MOST_NAMED ? " …" : "");
             return new Supposed(basket, new Suggestion(basket.id(), name, personWhy, null, "", words.of("tray.item-tie", both)));
         }
         String title = item == null ? "" : Known.in(asked.items(), Objects.requireNonNull(basket).roundId()).stream().filter(one -> one.id() == item.item()).map(one -> one.spec().title()).findFirst().orElse("");
