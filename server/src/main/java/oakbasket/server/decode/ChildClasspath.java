@@ -11,7 +11,9 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
+import java.util.jar.Attributes;
 import java.util.jar.JarEntry;
 import java.util.jar.JarFile;
 import java.util.stream.Collectors;
@@ -22,8 +24,8 @@ import java.util.zip.ZipOutputStream;
 import org.springframework.util.FileSystemUtils;
 
 /**
- * Where a child finds its classes. Started from the packaged application, whose parts lie in one archive that only its own loader reads, the few parts a child needs are laid out beside the data once for each version: a child
- * then starts in half the time. Two servers of one data folder lay out the same, and whoever is second takes what is there.
+ * Where a child finds its classes. Started from an archive, be it the one that is handed out or that one unpacked as Spring Boot's reference describes under "efficient deployments", the few parts a child needs are laid out
+ * beside the data once for each version: a child then starts in half the time. Two servers of one data folder lay out the same, and whoever is second takes what is there.
  */
 final class ChildClasspath {
 
@@ -38,9 +40,9 @@ final class ChildClasspath {
     private ChildClasspath() {
     }
 
-    /** Whether this is the packaged application. */
+    /** Whether this is the packaged application, whole or unpacked. */
     static boolean packaged() {
-        return from().startsWith(NESTED);
+        return from().startsWith(NESTED) || from().endsWith(".jar");
     }
 
     private static String from() {
@@ -50,15 +52,16 @@ final class ChildClasspath {
     /** The class path for a child. @param folder where parts may be laid out */
     static String in(Path folder) throws IOException {
         String from = from();
-        if (!from.startsWith(NESTED)) {
+        if (!packaged()) {
             // The same parts and no others, so that one which is missing is missed here already.
             return Stream.of(System.getProperty("java.class.path").split(File.pathSeparator)).filter(part -> Files.isDirectory(Path.of(part)) || needed(Path.of(part).getFileName().toString()))
                     .collect(Collectors.joining(File.pathSeparator));
         }
-        Path archive = Path.of(URI.create("file:" + from.substring(NESTED.length(), from.indexOf("/!"))));
+        boolean whole = from.startsWith(NESTED);
+        Path archive = Path.of(URI.create(whole ? "file:" + from.substring(NESTED.length(), from.indexOf("/!")) : from));
         Path laid = folder.resolve("lib-" + sum(archive));
         if (!Files.isDirectory(laid)) {
-            layOut(archive, folder, laid);
+            layOut(archive, whole, folder, laid);
         }
         List<String> parts = new ArrayList<>();
         try (Stream<Path> all = Files.list(laid)) {
@@ -82,22 +85,26 @@ final class ChildClasspath {
         return NEEDED.contains(library.replaceAll("-\\d.*", ""));
     }
 
-    private static void layOut(Path archive, Path folder, Path laid) throws IOException {
+    private static void layOut(Path archive, boolean whole, Path folder, Path laid) throws IOException {
         Path making = Files.createTempDirectory(folder, "making");
-        try (JarFile jar = new JarFile(archive.toFile()); OutputStream classes = Files.newOutputStream(making.resolve("classes.jar")); ZipOutputStream own = new ZipOutputStream(classes)) {
+        String classes = whole ? CLASSES : "";
+        try (JarFile jar = new JarFile(archive.toFile()); OutputStream out = Files.newOutputStream(making.resolve("classes.jar")); ZipOutputStream own = new ZipOutputStream(out)) {
             for (JarEntry entry : (Iterable<JarEntry>) jar.stream()::iterator) {
                 String name = entry.getName();
                 if (entry.isDirectory()) {
                     continue;
                 }
                 try (InputStream in = jar.getInputStream(entry)) {
-                    if (name.startsWith(CLASSES + "oakbasket/")) {
-                        own.putNextEntry(new ZipEntry(name.substring(CLASSES.length())));
+                    if (name.startsWith(classes + "oakbasket/")) {
+                        own.putNextEntry(new ZipEntry(name.substring(classes.length())));
                         in.transferTo(own);
                     } else if (name.startsWith(LIBRARIES) && needed(name.substring(LIBRARIES.length()))) {
                         Files.copy(in, making.resolve(name.substring(LIBRARIES.length())));
                     }
                 }
+            }
+            for (Path library : besides(archive, jar)) {
+                Files.copy(library, making.resolve(library.getFileName()));
             }
         }
         try (Stream<Path> others = Files.list(folder)) {
@@ -113,5 +120,11 @@ final class ChildClasspath {
                 throw anotherWasFirst;
             }
         }
+    }
+
+    /** The libraries that lie beside an unpacked archive, as it names them itself. */
+    private static List<Path> besides(Path archive, JarFile jar) throws IOException {
+        String named = Optional.ofNullable(jar.getManifest()).map(manifest -> manifest.getMainAttributes().getValue(Attributes.Name.CLASS_PATH)).orElse("");
+        return Stream.of(named.split(" ")).filter(part -> !part.isEmpty()).map(archive::resolveSibling).filter(part -> needed(part.getFileName().toString())).toList();
     }
 }
