@@ -4,10 +4,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.Collectors;
 import oakbasket.core.team.Role;
+import oakbasket.core.team.Share;
 import org.assertj.core.api.SoftAssertions;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -138,6 +144,32 @@ class SharingTest {
         assertThat(with.desk.put("/api/sharing/" + round.id, share(with.id(), false, List.of(987654L))).at("with")).isNotEmpty();
         assertThat(with.desk.put("/api/sharing/" + round.id, share(with.id(), true, List.of())).status()).isEqualTo(200);
         assertThat(without.desk.get("/api/rounds/" + round.id + "/board").status()).isEqualTo(200);
+    }
+
+    /** What the database leaves out is what the rule says, whatever the shares. */
+    @Test
+    void whoSeesWhatIsWhatTheRuleSays() {
+        long seed = System.nanoTime();
+        Random random = new Random(seed);
+        List<TestTeam> team = List.of(TestTeam.of(Role.COORDINATOR), TestTeam.of(Role.COORDINATOR), TestTeam.of(Role.READER), TestTeam.of(Role.ADMINISTRATOR));
+        Map<Long, Share> shares = new LinkedHashMap<>();
+        for (int n = 0; n < 12; n++) {
+            TestRound round = new TestRound().onlyPeople("Of Many " + n).open();
+            boolean office = random.nextInt(4) == 0;
+            List<Long> with = team.stream().map(TestTeam::id).filter(one -> random.nextBoolean()).toList();
+            long owner = random.nextBoolean() ? owner() : team.get(random.nextInt(2)).id();
+            assertThat(round.desk.put("/api/sharing/" + round.id, share(owner, office, with)).status()).isEqualTo(200);
+            shares.put(round.id, new Share(owner, office, office ? Set.of() : new HashSet<>(with)));
+        }
+        for (TestTeam one : team) {
+            Set<Long> seen = new HashSet<>();
+            one.desk.get("/api/rounds").json().forEach(round -> seen.add(round.path("id").asLong()));
+            Set<Long> open = shares.keySet().stream().filter(round -> one.desk.get("/api/rounds/" + round + "/board").status() == 200).collect(Collectors.toSet());
+            Set<Long> expected = shares.entrySet().stream().filter(share -> share.getValue().sees(one.id(), one.account.role())).map(Map.Entry::getKey).collect(Collectors.toSet());
+            seen.retainAll(shares.keySet());
+            assertThat(seen).as("seed %d, listed for %s", seed, one.account.role()).isEqualTo(expected);
+            assertThat(open).as("seed %d, opened by %s", seed, one.account.role()).isEqualTo(expected);
+        }
     }
 
     /** By the other ways in, which know no session: the mounted share, the calendar, the letter that tells what came. */

@@ -64,9 +64,9 @@ public final class ItemGuess {
         return new Fit(item, title.stream().filter(named::contains).sorted().toList(), against);
     }
 
-    /** Words of three letters and more; numbers of any length, without zeros in front. */
+    /** Words of three letters and more; numbers of any length, without zeros in front. A number written onto such a word stands for itself, as in {@code payslip2}; a short name with one, as {@code P60}, is one word. */
     private static Set<String> words(String text) {
-        return Arrays.stream(Folded.of(text).split("[^\\p{L}\\p{N}]+")).filter(word -> !word.isEmpty()).filter(word -> IS_NUMBER.test(word) || word.codePointCount(0, word.length()) >= SHORTEST_WORD)
+        return Arrays.stream(Folded.of(text).split("[^\\p{L}\\p{N}]+|(?<=\\p{L}{3})(?=\\p{N})")).filter(word -> !word.isEmpty()).filter(word -> IS_NUMBER.test(word) || word.codePointCount(0, word.length()) >= SHORTEST_WORD)
                 .map(word -> IS_NUMBER.test(word) ? word.replaceFirst("^0+(?=.)", "") : word).collect(Collectors.toSet());
     }
 }

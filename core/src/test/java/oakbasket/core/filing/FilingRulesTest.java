@@ -53,7 +53,7 @@ class FilingRulesTest {
     @CsvSource(delimiter = ';', value = {"Payslip 2.pdf;Payslip 1|Payslip 2|Payslip 3;2 sure", "payslip_02.pdf;Payslip 1|Payslip 2;2 sure", "Payslip 4.pdf;Payslip 1|Payslip 2;1 2 unsure", "Payslip 2.pdf;Payslip 1;1 unsure",
         "payslip.pdf;Payslip 1|Payslip 2;1 2 unsure", "payslip.pdf;Payslip 1;1 sure", "scan0001.pdf;Consent|Field map;1 2 unsure", "scan0001.pdf;Consent;1 unsure", "signed map.pdf;Signed consent|Field map;1 2 unsure",
         "field map signed.pdf;Signed consent|Field map;2 sure", "accounts 2026.pdf;Accounts 2025|Notes;1 unsure", "accounts 2025 v2.pdf;Accounts 2025|Accounts 2024;1 sure", "2025.pdf;Accounts 2025|Notes 2025;1 2 unsure",
-        "consent consent.pdf;Consent;1 sure", "IMG_20260512_101500.pdf;Photo 1|Photo 2;1 2 unsure"})
+        "consent consent.pdf;Consent;1 sure", "payslip2.pdf;Payslip 1|Payslip 2;2 sure", "consent12.pdf;Consent;1 sure", "P45.pdf;P60|P45;2 sure", "form 2026.pdf;Form A4;1 sure", "IMG_20260512_101500.pdf;Photo 1|Photo 2;1 2 unsure"})
     void aTieIsNoDecision(String name, String titles, String guess) {
         List<ItemGuess.Item> items = new ArrayList<>();
         for (String title : titles.split("\\|")) {

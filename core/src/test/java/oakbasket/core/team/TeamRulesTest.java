@@ -48,16 +48,16 @@ class TeamRulesTest {
         // role, account, sees when kept to 1 and 2, says with whom it is shared
         "COORDINATOR, 1, true, true", "COORDINATOR, 2, true, false", "READER, 2, true, false", "COORDINATOR, 3, false, false", "READER, 3, false, false", "READER, 1, true, false", "ADMINISTRATOR, 3, true, true"})
     void whoSeesARound(Role role, long account, boolean sees, boolean settles) {
-        RoundShare kept = new RoundShare(1, false, Set.of(2L));
+        Share kept = new Share(1, false, Set.of(2L));
         assertThat(kept.sees(account, role)).isEqualTo(sees);
         assertThat(kept.settles(account, role)).isEqualTo(settles);
-        assertThat(new RoundShare(1, true, Set.of()).sees(account, role)).isTrue();
+        assertThat(new Share(1, true, Set.of()).sees(account, role)).isTrue();
     }
 
     @Test
     void whomItIsSharedWithCannotBeChangedBehindIt() {
         Set<Long> with = new java.util.HashSet<>(Set.of(2L));
-        RoundShare share = new RoundShare(1, false, with);
+        Share share = new Share(1, false, with);
         with.add(3L);
         assertThat(share.with()).containsExactly(2L);
     }

@@ -6,6 +6,7 @@ import java.util.Set;
 import oakbasket.core.team.Permission;
 import oakbasket.server.account.Account;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.security.Needs;
 import oakbasket.server.sharing.Sharing;
 import oakbasket.server.storage.Acting;
@@ -54,11 +55,17 @@ class AccessInterceptor implements AsyncHandlerInterceptor, WebMvcConfigurer {
                 throw Problem.of(Problem.Kind.FORBIDDEN, "role");
             }
             Acting.begin(sharing.acting(account));
+        } else if (handler instanceof HandlerMethod method && fromOutside(method)) {
+            Acting.beginOffice();
         }
         return true;
     }
 
-    /** What an operation needs; null where it is for strangers. */
+    private static boolean fromOutside(HandlerMethod method) {
+        return AnnotatedElementUtils.hasAnnotation(method.getMethod(), FromOutside.class) || AnnotatedElementUtils.hasAnnotation(method.getBeanType(), FromOutside.class);
+    }
+
+    /** What an operation needs; null where it is for whoever is outside, or for nobody. */
     static @Nullable Permission needed(HandlerMethod method, String verb) {
         Needs own = AnnotatedElementUtils.findMergedAnnotation(method.getMethod(), Needs.class);
         Needs all = AnnotatedElementUtils.findMergedAnnotation(method.getBeanType(), Needs.class);

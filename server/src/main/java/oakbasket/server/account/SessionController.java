@@ -14,6 +14,7 @@ import oakbasket.core.team.Role;
 import oakbasket.server.Settings;
 import oakbasket.server.brand.Brand;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.Needs;
 import oakbasket.server.web.Caller;
@@ -40,6 +41,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Signing in and out, and the first account. */
 @RestController
+@FromOutside
 class SessionController {
 
     /**

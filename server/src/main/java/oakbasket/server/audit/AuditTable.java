@@ -80,13 +80,13 @@ class AuditTable {
     /** What something is called now; null where nothing has this number. */
     @Nullable String name(AuditSubject.Of of, long id) {
         String sql = switch (of) {
-            case ROUND -> "SELECT title FROM round WHERE id = :id";
-            case BASKET -> "SELECT c.name || ', ' || r.title FROM basket b JOIN contact c ON c.id = b.contact_id JOIN round r ON r.id = b.round_id WHERE b.id = :id";
-            case FILE -> "SELECT c.name || ', ' || f.original_name FROM received_file f JOIN basket b ON b.id = f.basket_id JOIN contact c ON c.id = b.contact_id WHERE f.id = :id";
+            case ROUND -> "SELECT title FROM seen_round round WHERE id = :id";
+            case BASKET -> "SELECT c.name || ', ' || r.title FROM seen_basket b JOIN contact c ON c.id = b.contact_id JOIN seen_round r ON r.id = b.round_id WHERE b.id = :id";
+            case FILE -> "SELECT c.name || ', ' || f.original_name FROM seen_received_file f JOIN seen_basket b ON b.id = f.basket_id JOIN contact c ON c.id = b.contact_id WHERE f.id = :id";
             case CONTACT -> "SELECT name FROM contact WHERE id = :id";
-            case PARCEL -> "SELECT title FROM parcel WHERE id = :id";
-            case LINK -> "SELECT COALESCE(c.name || ', ', '') || r.title FROM link l JOIN round r ON r.id = l.round_id LEFT JOIN basket b ON b.id = l.basket_id LEFT JOIN contact c ON c.id = b.contact_id WHERE l.id = :id";
-            case LETTER -> "SELECT c.name || ', ' || l.subject FROM letter l JOIN contact c ON c.id = l.contact_id WHERE l.id = :id";
+            case PARCEL -> "SELECT title FROM seen_parcel parcel WHERE id = :id";
+            case LINK -> "SELECT COALESCE(c.name || ', ', '') || r.title FROM seen_link l JOIN seen_round r ON r.id = l.round_id LEFT JOIN seen_basket b ON b.id = l.basket_id LEFT JOIN contact c ON c.id = b.contact_id WHERE l.id = :id";
+            case LETTER -> "SELECT c.name || ', ' || l.subject FROM seen_letter l JOIN contact c ON c.id = l.contact_id WHERE l.id = :id";
             case MEMBER -> "SELECT name FROM account WHERE id = :id";
             case INVITATION -> "SELECT name FROM invitation WHERE id = :id";
             case OTHER -> "SELECT CAST(:id AS VARCHAR)";

@@ -30,11 +30,11 @@ class ActTable {
     }
 
     Optional<BasketAct> byId(long id) {
-        return jdbc.sql("SELECT id, round_id, account_id, at, kind, said, undone_at FROM basket_act WHERE id = :id").param("id", id).query(BasketAct.class).optional();
+        return jdbc.sql("SELECT id, round_id, account_id, at, kind, said, undone_at FROM seen_basket_act basket_act WHERE id = :id").param("id", id).query(BasketAct.class).optional();
     }
 
     String detail(long id) {
-        return jdbc.sql("SELECT detail FROM basket_act WHERE id = :id").param("id", id).query(String.class).single();
+        return jdbc.sql("SELECT detail FROM seen_basket_act basket_act WHERE id = :id").param("id", id).query(String.class).single();
     }
 
     int undo(long id, Instant at) {
@@ -45,14 +45,14 @@ class ActTable {
     List<RoundAct> ofRound(long roundId, int most) {
         return jdbc.sql("""
                 SELECT a.id, a.account_id, a.at, a.kind, a.said, a.undone_at, COUNT(b.basket_id) AS people, MIN(c.name) AS name
-                FROM basket_act a JOIN basket_act_basket b ON b.act_id = a.id JOIN basket k ON k.id = b.basket_id JOIN contact c ON c.id = k.contact_id
+                FROM seen_basket_act a JOIN basket_act_basket b ON b.act_id = a.id JOIN seen_basket k ON k.id = b.basket_id JOIN contact c ON c.id = k.contact_id
                 WHERE a.round_id = :round GROUP BY a.id, a.account_id, a.at, a.kind, a.said, a.undone_at ORDER BY a.id DESC FETCH FIRST :most ROWS ONLY""")
                 .param("round", roundId).param("most", most).query(RoundAct.class).list();
     }
 
     List<BasketAct> ofBasket(long basketId) {
         return jdbc.sql("""
-                SELECT a.id, a.round_id, a.account_id, a.at, a.kind, a.said, a.undone_at FROM basket_act a JOIN basket_act_basket b ON b.act_id = a.id
+                SELECT a.id, a.round_id, a.account_id, a.at, a.kind, a.said, a.undone_at FROM seen_basket_act a JOIN basket_act_basket b ON b.act_id = a.id
                 WHERE b.basket_id = :basket ORDER BY a.id""").param("basket", basketId).query(BasketAct.class).list();
     }
 }

@@ -25,7 +25,7 @@ class BasketTable {
 
     private static final String SELECT = """
             SELECT id, round_id, contact_id, version, walk_in, asked_at, opened_at, waived_at, extension_date, extension_reason, paused_at, removed_at, note,
-                   groups_then FROM basket
+                   groups_then FROM seen_basket basket
             """;
 
     private final JdbcClient jdbc;
@@ -56,7 +56,7 @@ class BasketTable {
     /** The baskets of these contacts, in whatever round. */
     List<Basket> ofContacts(Collection<Long> contactIds) {
         Long[] wanted = contactIds.toArray(Long[]::new);
-        Map<Long, Map<Long, Instant>> waivers = waivers("basket_id IN (SELECT id FROM basket WHERE contact_id = ANY(?))", (Object) wanted);
+        Map<Long, Map<Long, Instant>> waivers = waivers("basket_id IN (SELECT id FROM seen_basket basket WHERE contact_id = ANY(?))", (Object) wanted);
         return jdbc.sql(SELECT + "WHERE contact_id = ANY(?) ORDER BY round_id DESC, id").param(wanted).query((row, n) -> basket(row, waivers)).list();
     }
 
@@ -67,17 +67,17 @@ class BasketTable {
     }
 
     List<Basket> ofRound(long roundId) {
-        Map<Long, Map<Long, Instant>> waivers = waivers("basket_id IN (SELECT id FROM basket WHERE round_id = ?)", roundId);
+        Map<Long, Map<Long, Instant>> waivers = waivers("basket_id IN (SELECT id FROM seen_basket basket WHERE round_id = ?)", roundId);
         return jdbc.sql(SELECT + "WHERE round_id = :round ORDER BY id").param("round", roundId).query((row, n) -> basket(row, waivers)).list();
     }
 
     List<LocalDate> extensionsOf(long roundId) {
-        return jdbc.sql("SELECT DISTINCT extension_date FROM basket WHERE round_id = :round AND extension_date IS NOT NULL").param("round", roundId).query(LocalDate.class).list();
+        return jdbc.sql("SELECT DISTINCT extension_date FROM seen_basket basket WHERE round_id = :round AND extension_date IS NOT NULL").param("round", roundId).query(LocalDate.class).list();
     }
 
     Map<Long, List<LocalDate>> extensions() {
         Map<Long, List<LocalDate>> extensions = new HashMap<>();
-        jdbc.sql("SELECT DISTINCT round_id, extension_date FROM basket WHERE extension_date IS NOT NULL").query(row -> {
+        jdbc.sql("SELECT DISTINCT round_id, extension_date FROM seen_basket basket WHERE extension_date IS NOT NULL").query(row -> {
             extensions.computeIfAbsent(row.getLong("round_id"), id -> new ArrayList<>()).add(row.getObject("extension_date", LocalDate.class));
         });
         return extensions;
@@ -109,7 +109,7 @@ class BasketTable {
     }
 
     boolean anySubmission(long id) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM submission WHERE basket_id = :id)").param("id", id).query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM seen_submission submission WHERE basket_id = :id)").param("id", id).query(Boolean.class).single();
     }
 
     void delete(long id) {

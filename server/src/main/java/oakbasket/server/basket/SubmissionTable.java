@@ -89,7 +89,7 @@ class SubmissionTable {
 
     /** The submissions through one link by the same declared address from the same caller, as far as both can be told. */
     List<Long> ofSameSender(long linkId, String declaredKey, byte @Nullable [] caller) {
-        return jdbc.sql("SELECT id FROM submission WHERE link_id = :link AND declared_key = :key AND caller_hash IS NOT DISTINCT FROM :caller").param("link", linkId)
+        return jdbc.sql("SELECT id FROM seen_submission submission WHERE link_id = :link AND declared_key = :key AND caller_hash IS NOT DISTINCT FROM :caller").param("link", linkId)
                 .param("key", declaredKey).param("caller", caller).query(Long.class).list();
     }
 
@@ -118,20 +118,20 @@ class SubmissionTable {
     }
 
     LinkUse through(long linkId) {
-        return jdbc.sql("SELECT COUNT(*) AS uses, COALESCE(SUM(files), 0) AS files, COALESCE(SUM(bytes), 0) AS bytes FROM submission WHERE link_id = :link AND files > 0 AND NOT by_desk")
+        return jdbc.sql("SELECT COUNT(*) AS uses, COALESCE(SUM(files), 0) AS files, COALESCE(SUM(bytes), 0) AS bytes FROM seen_submission submission WHERE link_id = :link AND files > 0 AND NOT by_desk")
                 .param("link", linkId).query(LinkUse.class).single();
     }
 
     Optional<Submission> byKeyHash(byte[] hash) {
-        return jdbc.sql("SELECT * FROM submission WHERE key_hash = :hash").param("hash", hash).query(Submission.class).optional();
+        return jdbc.sql("SELECT * FROM seen_submission submission WHERE key_hash = :hash").param("hash", hash).query(Submission.class).optional();
     }
 
     Optional<Submission> byId(long id) {
-        return jdbc.sql("SELECT * FROM submission WHERE id = :id").param("id", id).query(Submission.class).optional();
+        return jdbc.sql("SELECT * FROM seen_submission submission WHERE id = :id").param("id", id).query(Submission.class).optional();
     }
 
     List<Submission> ofBasket(long basketId) {
-        return jdbc.sql("SELECT * FROM submission WHERE basket_id = :basket ORDER BY id").param("basket", basketId).query(Submission.class).list();
+        return jdbc.sql("SELECT * FROM seen_submission submission WHERE basket_id = :basket ORDER BY id").param("basket", basketId).query(Submission.class).list();
     }
 
     void move(List<Long> ids, long basketId) {
@@ -140,7 +140,7 @@ class SubmissionTable {
 
     List<Submission> undecided(int most) {
         return jdbc.sql("""
-                SELECT * FROM submission WHERE files > 0 AND basket_id IS NOT NULL AND declared_email IS NOT NULL AND NOT by_desk
+                SELECT * FROM seen_submission submission WHERE files > 0 AND basket_id IS NOT NULL AND declared_email IS NOT NULL AND NOT by_desk
                 AND (claim = 'OPEN' OR claim IS NULL AND confirmed_at IS NULL AND sender_seen_at IS NULL) ORDER BY id FETCH FIRST :most ROWS ONLY""").param("most", most).query(Submission.class).list();
     }
 
@@ -150,11 +150,11 @@ class SubmissionTable {
     }
 
     Optional<Submission> byReceipt(String code) {
-        return jdbc.sql("SELECT * FROM submission WHERE receipt_code = :code").param("code", code).query(Submission.class).optional();
+        return jdbc.sql("SELECT * FROM seen_submission submission WHERE receipt_code = :code").param("code", code).query(Submission.class).optional();
     }
 
     List<Submission> byIds(java.util.Collection<Long> ids) {
-        return IdChunks.ask(ids, some -> jdbc.sql("SELECT * FROM submission WHERE id = ANY(?)").param(some).query(Submission.class).list());
+        return IdChunks.ask(ids, some -> jdbc.sql("SELECT * FROM seen_submission submission WHERE id = ANY(?)").param(some).query(Submission.class).list());
     }
 
     int finish(long id, String note, Instant at) {

@@ -24,6 +24,7 @@ import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.security.Hash;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.SecretKeys;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -234,6 +235,10 @@ public class Submissions {
     /** Removes submissions that nothing ever came of. */
     @Scheduled(initialDelay = 90_000, fixedDelay = 3_600_000)
     void removeEmpty() {
+        Acting.officeDoes(this::removeEmptyNow);
+    }
+
+    private void removeEmptyNow() {
         transactions.quickly(() -> table.removeEmpty(clock.instant().minus(EMPTY_LIFE)));
     }
 

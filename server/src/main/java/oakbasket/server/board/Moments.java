@@ -14,6 +14,7 @@ import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Acting;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
@@ -49,6 +50,10 @@ class Moments {
 
     @Scheduled(fixedRate = LOOK_EVERY_MILLISECONDS)
     void look() {
+        Acting.officeDoes(this::lookNow);
+    }
+
+    private void lookNow() {
         Instant now = clock.instant();
         for (Long id : Set.copyOf(changed)) {
             changed.remove(id);

@@ -98,7 +98,7 @@ class RoundMemory {
     }
 
     private void changed(LiveEvent event) {
-        if (event.type().equals(LiveEvent.LETTER) || event.type().equals(LiveEvent.MOMENT) || event.type().equals(LiveEvent.PRESENCE) || event.equals(LiveEvent.TEAM) || event.equals(LiveEvent.PARCELS) || event.equals(LiveEvent.TAKEN)) {
+        if (event.type().equals(LiveEvent.LETTER) || event.type().equals(LiveEvent.MOMENT) || event.type().equals(LiveEvent.PRESENCE) || event.equals(LiveEvent.TEAM) || event.equals(LiveEvent.SHARED) || event.equals(LiveEvent.PARCELS) || event.equals(LiveEvent.TAKEN)) {
             return;
         }
         synchronized (entries) {

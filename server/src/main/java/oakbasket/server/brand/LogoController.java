@@ -2,6 +2,7 @@ package oakbasket.server.brand;
 
 import java.time.Duration;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.FromOutside;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -11,6 +12,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Serves logos, to anybody: they stand on the pages of people outside. What a hash names never changes. */
 @RestController
+@FromOutside
 class LogoController {
 
     private static final Duration KEPT = Duration.ofDays(365);

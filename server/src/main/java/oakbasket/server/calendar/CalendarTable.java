@@ -66,7 +66,7 @@ class CalendarTable {
     }
 
     boolean used(long id) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM round WHERE calendar_id = :id)").param("id", id).query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM seen_round round WHERE calendar_id = :id)").param("id", id).query(Boolean.class).single();
     }
 
     boolean nameTaken(String name, long exceptId) {

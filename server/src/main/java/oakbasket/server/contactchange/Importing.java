@@ -27,6 +27,7 @@ import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.SecretKeys;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -185,7 +186,7 @@ class Importing {
                 throw Problem.conflict("import-changed");
             }
             one.progress = new ImportProgress(ImportState.RUNNING, 0, plan.lines().size(), 0, Remark.NONE);
-            worker.execute(() -> run(one, plan, source));
+            worker.execute(Acting.office(() -> run(one, plan, source)));
         }
     }
 

@@ -111,7 +111,7 @@ class DavFilter extends OncePerRequestFilter {
             return null;
         }
         int colon = said.indexOf(':');
-        return colon > 0 ? passwords.check(said.substring(0, colon), said.substring(colon + 1), Caller.of(request)) : null;
+        return colon > 0 ? Acting.asOffice(() -> passwords.check(said.substring(0, colon), said.substring(colon + 1), Caller.of(request))) : null;
     }
 
     private void answer(HttpServletRequest request, HttpServletResponse response) throws IOException {

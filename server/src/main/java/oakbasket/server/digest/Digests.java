@@ -104,7 +104,11 @@ public class Digests {
 
     /** Tells whoever is to be told now. */
     @Scheduled(initialDelayString = "${oakbasket.digest-every:PT1M}", fixedDelayString = "${oakbasket.digest-every:PT1M}")
-    synchronized void look() {
+    void look() {
+        Acting.officeDoes(this::lookNow);
+    }
+
+    private synchronized void lookNow() {
         Long upTo = seen;
         seen = files.newestId();
         if (upTo == null) {

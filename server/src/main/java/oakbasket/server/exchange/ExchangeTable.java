@@ -31,21 +31,21 @@ class ExchangeTable {
     }
 
     Optional<Exchange> byId(long id) {
-        return jdbc.sql("SELECT * FROM exchange WHERE id = :id").param("id", id).query((row, n) -> exchange(row)).optional();
+        return jdbc.sql("SELECT * FROM seen_exchange exchange WHERE id = :id").param("id", id).query((row, n) -> exchange(row)).optional();
     }
 
     Optional<Exchange> ofBasket(long basket) {
-        return jdbc.sql("SELECT * FROM exchange WHERE basket_id = :basket").param("basket", basket).query((row, n) -> exchange(row)).optional();
+        return jdbc.sql("SELECT * FROM seen_exchange exchange WHERE basket_id = :basket").param("basket", basket).query((row, n) -> exchange(row)).optional();
     }
 
     List<Exchange> ofBaskets(Collection<Long> baskets) {
-        return IdChunks.ask(baskets, some -> jdbc.sql("SELECT * FROM exchange WHERE basket_id = ANY(?)").param(some).query((row, n) -> exchange(row)).list());
+        return IdChunks.ask(baskets, some -> jdbc.sql("SELECT * FROM seen_exchange exchange WHERE basket_id = ANY(?)").param(some).query((row, n) -> exchange(row)).list());
     }
 
     /** The newest first; {@code before} is the id of the last one seen. */
     List<Exchange> page(String pattern, long before, int most) {
         return jdbc.sql("""
-                SELECT * FROM exchange e WHERE e.id < :before AND EXISTS (SELECT 1 FROM basket b JOIN contact c ON c.id = b.contact_id JOIN round r ON r.id = b.round_id WHERE b.id = e.basket_id
+                SELECT * FROM seen_exchange e WHERE e.id < :before AND EXISTS (SELECT 1 FROM seen_basket b JOIN contact c ON c.id = b.contact_id JOIN seen_round r ON r.id = b.round_id WHERE b.id = e.basket_id
                     AND (LOWER(c.name) LIKE :pattern ESCAPE '!' OR LOWER(c.email) LIKE :pattern ESCAPE '!' OR LOWER(r.title) LIKE :pattern ESCAPE '!'))
                 ORDER BY e.id DESC FETCH FIRST :most ROWS ONLY""").param("before", before).param("pattern", pattern).param("most", most).query((row, n) -> exchange(row)).list();
     }
@@ -53,7 +53,7 @@ class ExchangeTable {
     /** Those in which something lies, or lay until a while ago. */
     List<Exchange> holding() {
         return jdbc.sql("""
-                SELECT * FROM exchange e WHERE EXISTS (SELECT 1 FROM parcel_file f WHERE f.parcel_id = e.id AND (f.bytes_id IS NOT NULL OR f.received_file_id IS NOT NULL)) ORDER BY e.id""")
+                SELECT * FROM seen_exchange e WHERE EXISTS (SELECT 1 FROM seen_parcel_file f WHERE f.parcel_id = e.id AND (f.bytes_id IS NOT NULL OR f.received_file_id IS NOT NULL)) ORDER BY e.id""")
                 .query((row, n) -> exchange(row)).list();
     }
 

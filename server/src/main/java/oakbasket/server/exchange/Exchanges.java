@@ -35,6 +35,7 @@ import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -279,6 +280,10 @@ public class Exchanges {
     /** Destroys the files of exchanges that ended a while ago. */
     @Scheduled(initialDelayString = "${oakbasket.purge-first:PT2M}", fixedDelayString = "${oakbasket.purge-every:PT1H}")
     public void purge() {
+        Acting.officeDoes(this::purgeNow);
+    }
+
+    private void purgeNow() {
         Instant now = clock.instant();
         for (Exchange exchange : table.holding()) {
             Optional<Instant> ended = endedAt(exchange, now);

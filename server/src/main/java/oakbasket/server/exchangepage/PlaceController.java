@@ -6,6 +6,7 @@ import oakbasket.server.Settings;
 import oakbasket.server.exchange.Exchanges;
 import oakbasket.server.link.Links;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.security.PasscodeTickets;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
@@ -20,6 +21,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** What the person of an exchange says. Everything is said through the link in a header. */
 @RestController
+@FromOutside
 class PlaceController {
 
     /** The cookie that stands for a passcode where files are taken away, which no header can go with. It goes to the addresses of this one link only. */

@@ -14,6 +14,7 @@ import oakbasket.server.parcel.ParcelFile;
 import oakbasket.server.parcel.ParcelFiles;
 import oakbasket.server.pickup.TakingDownload;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.security.Limits;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
@@ -31,6 +32,7 @@ import org.springframework.web.bind.annotation.RequestParam;
  * Files that lie in an exchange for its person: taken away by whatever loads addresses, or looked at, as far as either is allowed. Browsers that are refused are led to the page, which says why.
  */
 @Controller
+@FromOutside
 class PlaceFilesController {
 
     /** An exchange, and the link by which somebody came to it. */

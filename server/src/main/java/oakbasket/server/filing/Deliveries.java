@@ -16,6 +16,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.review.FilesOnDisk;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
 import org.slf4j.Logger;
@@ -67,7 +68,7 @@ public class Deliveries implements DisposableBean {
     @Scheduled(initialDelay = 5_000, fixedDelay = 20_000)
     public void wake() {
         if (asked.compareAndSet(false, true)) {
-            worker.execute(this::deliver);
+            worker.execute(Acting.office(this::deliver));
         }
     }
 

@@ -18,7 +18,7 @@ class FindingTable {
     record Seen(long fileId, long sizeBytes, Instant changedAt) {
     }
 
-    private static final String SELECT = "SELECT id, kind, place, file_id, size_bytes, sha256, found_at, left_alone FROM disk_finding ";
+    private static final String SELECT = "SELECT id, kind, place, file_id, size_bytes, sha256, found_at, left_alone FROM seen_disk_finding disk_finding ";
 
     private final JdbcClient jdbc;
 
@@ -35,7 +35,7 @@ class FindingTable {
     }
 
     int open() {
-        return jdbc.sql("SELECT COUNT(*) FROM disk_finding WHERE NOT left_alone").query(Integer.class).single();
+        return jdbc.sql("SELECT COUNT(*) FROM seen_disk_finding disk_finding WHERE NOT left_alone").query(Integer.class).single();
     }
 
     void put(Finding.Kind kind, String place, @Nullable Long file, long size, byte @Nullable [] sha256, Instant at) {

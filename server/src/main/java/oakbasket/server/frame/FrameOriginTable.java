@@ -15,7 +15,7 @@ class FrameOriginTable {
     }
 
     List<String> of(long roundId) {
-        return jdbc.sql("SELECT origin FROM frame_origin WHERE round_id = :round ORDER BY origin").param("round", roundId).query(String.class).list();
+        return jdbc.sql("SELECT origin FROM seen_frame_origin frame_origin WHERE round_id = :round ORDER BY origin").param("round", roundId).query(String.class).list();
     }
 
     void replace(long roundId, List<String> origins) {

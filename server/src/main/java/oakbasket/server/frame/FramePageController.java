@@ -2,6 +2,7 @@ package oakbasket.server.frame;
 
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.sender.BasketDocument;
 import oakbasket.server.web.Caller;
 import org.springframework.http.CacheControl;
@@ -12,6 +13,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 
 /** The page of senders as it stands in a frame. Other pages of this server never do. */
 @Controller
+@FromOutside
 class FramePageController {
 
     private static final String POLICY = "Content-Security-Policy";

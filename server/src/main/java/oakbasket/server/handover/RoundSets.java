@@ -37,6 +37,7 @@ import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Hash;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Archive;
 import oakbasket.server.storage.Known;
 import oakbasket.server.storage.Roots;
@@ -139,7 +140,7 @@ class RoundSets implements DisposableBean {
             throw Problem.conflict("set-empty");
         }
         if (running.add(round)) {
-            worker.execute(() -> {
+            worker.execute(Acting.office(() -> {
                 try {
                     read(round, its);
                 } catch (RuntimeException problem) {
@@ -148,7 +149,7 @@ class RoundSets implements DisposableBean {
                     running.remove(round);
                     live.publish(new LiveEvent(LiveEvent.FILING, round, null));
                 }
-            });
+            }));
         }
     }
 

@@ -27,45 +27,45 @@ class HeldFileTable {
     }
 
     Optional<HeldFile> byId(long id) {
-        return jdbc.sql("SELECT * FROM held_file WHERE id = :id").param("id", id).query(HeldFile.class).optional();
+        return jdbc.sql("SELECT * FROM seen_held_file held_file WHERE id = :id").param("id", id).query(HeldFile.class).optional();
     }
 
     boolean lies(String uploadId) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM held_file WHERE upload_id = :upload AND outcome IS NULL)").param("upload", uploadId).query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM seen_held_file held_file WHERE upload_id = :upload AND outcome IS NULL)").param("upload", uploadId).query(Boolean.class).single();
     }
 
     /** What lies there, the newest first. */
     List<HeldFile> lying(int most) {
-        return jdbc.sql("SELECT * FROM held_file WHERE outcome IS NULL ORDER BY id DESC FETCH FIRST :most ROWS ONLY").param("most", most).query(HeldFile.class).list();
+        return jdbc.sql("SELECT * FROM seen_held_file held_file WHERE outcome IS NULL ORDER BY id DESC FETCH FIRST :most ROWS ONLY").param("most", most).query(HeldFile.class).list();
     }
 
     /** What waits to be checked, the oldest first. */
     List<HeldFile> waiting() {
-        return jdbc.sql("SELECT * FROM held_file WHERE outcome IS NULL AND waits ORDER BY id").query(HeldFile.class).list();
+        return jdbc.sql("SELECT * FROM seen_held_file held_file WHERE outcome IS NULL AND waits ORDER BY id").query(HeldFile.class).list();
     }
 
     List<HeldFile> ofSubmission(long submissionId) {
-        return jdbc.sql("SELECT * FROM held_file WHERE submission_id = :submission ORDER BY id").param("submission", submissionId).query(HeldFile.class).list();
+        return jdbc.sql("SELECT * FROM seen_held_file held_file WHERE submission_id = :submission ORDER BY id").param("submission", submissionId).query(HeldFile.class).list();
     }
 
     List<HeldFile> ofBasket(long basketId) {
-        return jdbc.sql("SELECT h.* FROM held_file h JOIN submission s ON s.id = h.submission_id WHERE s.basket_id = :basket ORDER BY h.id").param("basket", basketId)
+        return jdbc.sql("SELECT h.* FROM seen_held_file h JOIN seen_submission s ON s.id = h.submission_id WHERE s.basket_id = :basket ORDER BY h.id").param("basket", basketId)
                 .query(HeldFile.class).list();
     }
 
     List<HeldFile> ownOf(long basketId) {
         return jdbc.sql("""
-                SELECT h.* FROM held_file h JOIN submission s ON s.id = h.submission_id
+                SELECT h.* FROM seen_held_file h JOIN seen_submission s ON s.id = h.submission_id
                 WHERE s.basket_id = :basket AND (s.claim IS NULL OR s.claim = 'ACCEPTED') ORDER BY h.id""").param("basket", basketId).query(HeldFile.class).list();
     }
 
     int lyingCount() {
-        return jdbc.sql("SELECT COUNT(*) FROM held_file WHERE outcome IS NULL").query(Integer.class).single();
+        return jdbc.sql("SELECT COUNT(*) FROM seen_held_file held_file WHERE outcome IS NULL").query(Integer.class).single();
     }
 
     List<HeldFiles.PerRound> perRound() {
         return jdbc.sql("""
-                SELECT h.round_id, r.title AS round, h.waits, COUNT(*) AS files FROM held_file h JOIN round r ON r.id = h.round_id
+                SELECT h.round_id, r.title AS round, h.waits, COUNT(*) AS files FROM seen_held_file h JOIN seen_round r ON r.id = h.round_id
                 WHERE h.outcome IS NULL GROUP BY h.round_id, r.title, h.waits ORDER BY h.round_id, h.waits""").query(HeldFiles.PerRound.class).list();
     }
 

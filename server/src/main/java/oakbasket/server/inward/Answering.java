@@ -30,6 +30,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.security.Limits;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.SenderLanguages;
 import oakbasket.server.words.Words;
@@ -188,7 +189,11 @@ class Answering {
 
     /** Sends the answers that wait. */
     @Scheduled(fixedDelayString = "${oakbasket.post-every:PT3S}")
-    synchronized void send() {
+    void send() {
+        Acting.officeDoes(this::sendNow);
+    }
+
+    private synchronized void sendNow() {
         if (!awake) {
             return;
         }
@@ -206,7 +211,11 @@ class Answering {
 
     /** Makes one answer of those that were gathered, half a day after the first of them. */
     @Scheduled(initialDelayString = "${oakbasket.purge-first:PT2M}", fixedDelayString = "${oakbasket.gather-every:PT10M}")
-    synchronized void gather() {
+    void gather() {
+        Acting.officeDoes(this::gatherNow);
+    }
+
+    private synchronized void gatherNow() {
         Map<String, List<InwardMessage>> bySender = table.gathered(clock.instant().minus(GATHERED_FOR)).stream().collect(Collectors.groupingBy(InwardMessage::fromAddress, LinkedHashMap::new, Collectors.toList()));
         for (List<InwardMessage> all : bySender.values()) {
             InwardMessage first = all.get(0);

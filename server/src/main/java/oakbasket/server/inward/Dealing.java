@@ -29,6 +29,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.post.MailTags;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Hash;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
@@ -108,7 +109,7 @@ class Dealing {
         while (under > 0 || taken.hasNext() && !full) {
             while (taken.hasNext() && under < READ_AHEAD && !full) {
                 InwardMessage next = taken.next();
-                reading.submit(() -> read(next));
+                reading.submit(() -> Acting.asOffice(() -> read(next)));
                 under++;
             }
             try {
@@ -299,6 +300,10 @@ class Dealing {
     /** Destroys messages as they came, when they have lain long enough. */
     @Scheduled(initialDelayString = "${oakbasket.purge-first:PT2M}", fixedDelayString = "${oakbasket.purge-every:PT1H}")
     void tidy() throws IOException {
+        Acting.officeDoes(this::tidyNow);
+    }
+
+    private void tidyNow() throws IOException {
         Instant before = clock.instant().minus(KEPT);
         for (InwardMessage message : table.keptSince(before, AT_ONCE)) {
             Files.deleteIfExists(folder.postIn().resolve(message.fileName()));

@@ -16,7 +16,7 @@ class InwardTable {
     private static final String SELECT = """
             SELECT id, folder, folder_number, file_name, size_bytes, whole, came_at, state, CASE kind WHEN '' THEN 'NEW' ELSE kind END AS kind, from_name, from_address, subject, message_id, text, contact_id,
                 basket_id, round_id, letter_id, submission_id, confirmed, why, tries, read_at, answer_state, answer_subject, answer_body, answer_language, answer_tries, answer_at, answer_trouble
-            FROM inward_message
+            FROM seen_inward_message inward_message
             """;
     private final JdbcClient jdbc;
 
@@ -25,7 +25,7 @@ class InwardTable {
     }
 
     long last(String folder) {
-        return jdbc.sql("SELECT COALESCE(MAX(folder_number), 0) FROM inward_message WHERE folder = :folder").param("folder", folder).query(Long.class).single();
+        return jdbc.sql("SELECT COALESCE(MAX(folder_number), 0) FROM seen_inward_message inward_message WHERE folder = :folder").param("folder", folder).query(Long.class).single();
     }
 
     /** Takes a message; says 0 where it was taken before. */
@@ -33,7 +33,7 @@ class InwardTable {
         return jdbc.sql("""
                 INSERT INTO inward_message (folder, folder_number, file_name, size_bytes, whole, came_at, state)
                 SELECT CAST(:folder AS VARCHAR), CAST(:number AS BIGINT), CAST(:file AS VARCHAR), CAST(:size AS BIGINT), CAST(:whole AS BOOLEAN), CAST(:at AS TIMESTAMP(9) WITH TIME ZONE), 'TAKEN'
-                WHERE NOT EXISTS (SELECT 1 FROM inward_message WHERE folder = :folder AND folder_number = :number)""").param("folder", folder).param("number", number).param("file", fileName)
+                WHERE NOT EXISTS (SELECT 1 FROM seen_inward_message inward_message WHERE folder = :folder AND folder_number = :number)""").param("folder", folder).param("number", number).param("file", fileName)
                 .param("size", size).param("whole", whole).param("at", at).update();
     }
 
@@ -42,7 +42,7 @@ class InwardTable {
     }
 
     int countTaken() {
-        return jdbc.sql("SELECT COUNT(*) FROM inward_message WHERE state = 'TAKEN'").query(Integer.class).single();
+        return jdbc.sql("SELECT COUNT(*) FROM seen_inward_message inward_message WHERE state = 'TAKEN'").query(Integer.class).single();
     }
 
     void tried(long id) {
@@ -51,7 +51,7 @@ class InwardTable {
 
     /** Whether the same content came with another message that was taken before. */
     boolean cameBefore(byte[] sameAs, long id) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM inward_message WHERE same_as = :same AND id < :id)").param("same", sameAs).param("id", id).query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM seen_inward_message inward_message WHERE same_as = :same AND id < :id)").param("same", sameAs).param("id", id).query(Boolean.class).single();
     }
 
     void sameAs(long id, byte[] sameAs) {
@@ -80,7 +80,7 @@ class InwardTable {
     /** Whether the same bytes came in another message from an address, and were not filed then. */
     boolean cameAsNoPaper(byte[] sha256, String from, long message) {
         return jdbc.sql("""
-                SELECT EXISTS (SELECT 1 FROM inward_part p JOIN inward_message m ON m.id = p.message_id WHERE p.sha256 = :sha256 AND m.id <> :message AND LOWER(m.from_address) = LOWER(:from) AND p.outcome <> 'FILED')""")
+                SELECT EXISTS (SELECT 1 FROM inward_part p JOIN seen_inward_message m ON m.id = p.message_id WHERE p.sha256 = :sha256 AND m.id <> :message AND LOWER(m.from_address) = LOWER(:from) AND p.outcome <> 'FILED')""")
                 .param("sha256", sha256).param("message", message).param("from", from).query(Boolean.class).single();
     }
 
@@ -102,12 +102,12 @@ class InwardTable {
     }
 
     long newestId() {
-        return jdbc.sql("SELECT COALESCE(MAX(id), 0) FROM inward_message").query(Long.class).single();
+        return jdbc.sql("SELECT COALESCE(MAX(id), 0) FROM seen_inward_message inward_message").query(Long.class).single();
     }
 
     /** How many somebody should look at and nobody has. */
     int unread() {
-        return jdbc.sql("SELECT COUNT(*) FROM inward_message WHERE read_at IS NULL AND state = 'DONE' AND kind IN ('PAPERS', 'ANSWER', 'TOO_LARGE', 'UNREADABLE')").query(Integer.class).single();
+        return jdbc.sql("SELECT COUNT(*) FROM seen_inward_message inward_message WHERE read_at IS NULL AND state = 'DONE' AND kind IN ('PAPERS', 'ANSWER', 'TOO_LARGE', 'UNREADABLE')").query(Integer.class).single();
     }
 
     /** Marks a message as read, or not. */
@@ -124,7 +124,7 @@ class InwardTable {
     /** Messages whose answers are gathered, where the first came before an instant; of one sender after another. */
     List<InwardMessage> gathered(Instant before) {
         return jdbc.sql(SELECT + """
-                WHERE answer_state = 'GATHERED' AND from_address IN (SELECT from_address FROM inward_message WHERE answer_state = 'GATHERED' AND came_at < :before) ORDER BY from_address, id
+                WHERE answer_state = 'GATHERED' AND from_address IN (SELECT from_address FROM seen_inward_message inward_message WHERE answer_state = 'GATHERED' AND came_at < :before) ORDER BY from_address, id
                 FETCH FIRST 2000 ROWS ONLY""").param("before", before).query(InwardMessage.class).list();
     }
 

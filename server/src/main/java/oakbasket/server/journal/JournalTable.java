@@ -20,8 +20,8 @@ class JournalTable {
 
     private static final String SELECT = """
             SELECT e.id, e.file_id, e.round_id, e.act, e.from_place, e.to_place, e.at, e.account_id, e.why, e.batch_id, e.undoes,
-                   EXISTS (SELECT 1 FROM journal_entry u WHERE u.undoes = e.id AND NOT u.begun) AS undone
-            FROM journal_entry e
+                   EXISTS (SELECT 1 FROM seen_journal_entry u WHERE u.undoes = e.id AND NOT u.begun) AS undone
+            FROM seen_journal_entry e
             """;
 
     private final JdbcClient jdbc;

@@ -56,14 +56,14 @@ class LinkActTable {
     }
 
     List<LinkAct> ofBasket(long basketId) {
-        return jdbc.sql(SELECT + "WHERE a.id IN (SELECT n.act_id FROM link_act_link n JOIN link l ON l.id = n.link_id WHERE l.basket_id = :basket) ORDER BY a.id")
+        return jdbc.sql(SELECT + "WHERE a.id IN (SELECT n.act_id FROM link_act_link n JOIN seen_link l ON l.id = n.link_id WHERE l.basket_id = :basket) ORDER BY a.id")
                 .param("basket", basketId).query(LinkAct.class).list();
     }
 
     /** What was done to links of a round, the newest first; counted are those of the round. */
     List<LinkAct> ofRound(long roundId, int most) {
         return jdbc.sql("""
-                SELECT a.id, a.kind, a.said, a.account_id, a.at, a.undone_at, COUNT(*) AS links FROM link_act a JOIN link_act_link n ON n.act_id = a.id JOIN link l ON l.id = n.link_id
+                SELECT a.id, a.kind, a.said, a.account_id, a.at, a.undone_at, COUNT(*) AS links FROM link_act a JOIN link_act_link n ON n.act_id = a.id JOIN seen_link l ON l.id = n.link_id
                 WHERE l.round_id = :round GROUP BY a.id, a.kind, a.said, a.account_id, a.at, a.undone_at ORDER BY a.id DESC FETCH FIRST :most ROWS ONLY""")
                 .param("round", roundId).param("most", most).query(LinkAct.class).list();
     }

@@ -18,8 +18,8 @@ class LinkListTable {
             SELECT l.id, l.round_id, r.title, r.state, r.zone, r.closes_at, l.basket_id, c.name, c.email, b.removed_at, l.set_at, l.begins_at, l.ends_at, l.paused_at,
                 l.withdrawn_at, l.use_limit, l.file_limit, l.file_bytes_limit, l.total_bytes_limit, l.uses, l.readable_name, l.version,
                 l.passcode_hash IS NOT NULL AS guarded, COALESCE(s.files, 0) AS files, COALESCE(s.bytes, 0) AS bytes, s.last_use
-            FROM link l JOIN round r ON r.id = l.round_id LEFT JOIN basket b ON b.id = l.basket_id LEFT JOIN contact c ON c.id = b.contact_id
-            LEFT JOIN (SELECT link_id, SUM(files) AS files, SUM(bytes) AS bytes, MAX(last_file_at) AS last_use FROM submission WHERE files > 0 GROUP BY link_id) s ON s.link_id = l.id
+            FROM seen_link l JOIN seen_round r ON r.id = l.round_id LEFT JOIN seen_basket b ON b.id = l.basket_id LEFT JOIN contact c ON c.id = b.contact_id
+            LEFT JOIN (SELECT link_id, SUM(files) AS files, SUM(bytes) AS bytes, MAX(last_file_at) AS last_use FROM seen_submission submission WHERE files > 0 GROUP BY link_id) s ON s.link_id = l.id
             """;
 
     /**
@@ -53,7 +53,7 @@ class LinkListTable {
 
     /** Which of these links open the basket of somebody who was taken out of the round. */
     List<Long> ofRemoved(Collection<Long> ids) {
-        return IdChunks.ask(ids, some -> jdbc.sql("SELECT l.id FROM link l JOIN basket b ON b.id = l.basket_id WHERE b.removed_at IS NOT NULL AND l.id = ANY(?)").param(some).query(Long.class).list());
+        return IdChunks.ask(ids, some -> jdbc.sql("SELECT l.id FROM seen_link l JOIN seen_basket b ON b.id = l.basket_id WHERE b.removed_at IS NOT NULL AND l.id = ANY(?)").param(some).query(Long.class).list());
     }
 
     private List<Entry> read(String where, Object... values) {

@@ -28,33 +28,33 @@ class LinkTable {
         jdbc.sql("""
                 INSERT INTO link (round_id, basket_id, token_hash, token_sealed, passcode_hash, created_at, set_at, takes_in)
                 VALUES (:round, :basket, :hash, :sealed, :passcode, :now, :now,
-                    COALESCE((SELECT takes_in FROM link WHERE basket_id = :basket ORDER BY id DESC FETCH FIRST ROW ONLY), TRUE))""")
+                    COALESCE((SELECT takes_in FROM seen_link link WHERE basket_id = :basket ORDER BY id DESC FETCH FIRST ROW ONLY), TRUE))""")
                 .param("round", roundId).param("basket", basketId).param("hash", tokenHash).param("sealed", tokenSealed)
                 .param("passcode", passcodeHash).param("now", now).update();
     }
 
     Optional<Link> byTokenHash(byte[] hash) {
-        return jdbc.sql("SELECT * FROM link WHERE token_hash = :hash").param("hash", hash).query((row, n) -> link(row)).optional();
+        return jdbc.sql("SELECT * FROM seen_link link WHERE token_hash = :hash").param("hash", hash).query((row, n) -> link(row)).optional();
     }
 
     Optional<Link> ofBasket(long basketId) {
-        return jdbc.sql("SELECT * FROM link WHERE basket_id = :basket AND withdrawn_at IS NULL ORDER BY id DESC FETCH FIRST ROW ONLY")
+        return jdbc.sql("SELECT * FROM seen_link link WHERE basket_id = :basket AND withdrawn_at IS NULL ORDER BY id DESC FETCH FIRST ROW ONLY")
                 .param("basket", basketId).query((row, n) -> link(row)).optional();
     }
 
     Optional<Link> lastOf(long basketId) {
-        return jdbc.sql("SELECT * FROM link WHERE basket_id = :basket ORDER BY CASE WHEN withdrawn_at IS NULL THEN 0 ELSE 1 END, id DESC FETCH FIRST ROW ONLY")
+        return jdbc.sql("SELECT * FROM seen_link link WHERE basket_id = :basket ORDER BY CASE WHEN withdrawn_at IS NULL THEN 0 ELSE 1 END, id DESC FETCH FIRST ROW ONLY")
                 .param("basket", basketId).query((row, n) -> link(row)).optional();
     }
 
     List<Link> ofRound(long roundId) {
-        return jdbc.sql("SELECT * FROM link WHERE round_id = :round AND basket_id IS NOT NULL AND withdrawn_at IS NULL ORDER BY id").param("round", roundId)
+        return jdbc.sql("SELECT * FROM seen_link link WHERE round_id = :round AND basket_id IS NOT NULL AND withdrawn_at IS NULL ORDER BY id").param("round", roundId)
                 .query((row, n) -> link(row)).list();
     }
 
     /** How many rows changed: 0 when there never was one. */
     int giveBackOpen(long roundId) {
-        return jdbc.sql("UPDATE link SET withdrawn_at = NULL, version = version + 1 WHERE id = (SELECT MAX(id) FROM link WHERE round_id = :round AND basket_id IS NULL)").param("round", roundId).update();
+        return jdbc.sql("UPDATE link SET withdrawn_at = NULL, version = version + 1 WHERE id = (SELECT MAX(id) FROM seen_link link WHERE round_id = :round AND basket_id IS NULL)").param("round", roundId).update();
     }
 
     void withdrawOpen(long roundId, Instant at) {
@@ -67,24 +67,24 @@ class LinkTable {
 
     /** Whether a basket ever had a personal link, withdrawn ones included. */
     boolean ever(long basketId) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM link WHERE basket_id = :basket)").param("basket", basketId).query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM seen_link link WHERE basket_id = :basket)").param("basket", basketId).query(Boolean.class).single();
     }
 
     Optional<Link> openOf(long roundId) {
-        return jdbc.sql("SELECT * FROM link WHERE round_id = :round AND basket_id IS NULL AND withdrawn_at IS NULL ORDER BY id DESC FETCH FIRST ROW ONLY")
+        return jdbc.sql("SELECT * FROM seen_link link WHERE round_id = :round AND basket_id IS NULL AND withdrawn_at IS NULL ORDER BY id DESC FETCH FIRST ROW ONLY")
                 .param("round", roundId).query((row, n) -> link(row)).optional();
     }
 
     Optional<Link> byId(long id) {
-        return jdbc.sql("SELECT * FROM link WHERE id = :id").param("id", id).query((row, n) -> link(row)).optional();
+        return jdbc.sql("SELECT * FROM seen_link link WHERE id = :id").param("id", id).query((row, n) -> link(row)).optional();
     }
 
     List<Link> byIds(Collection<Long> ids) {
-        return IdChunks.ask(ids, some -> jdbc.sql("SELECT * FROM link WHERE id = ANY(?)").param(some).query((row, n) -> link(row)).list());
+        return IdChunks.ask(ids, some -> jdbc.sql("SELECT * FROM seen_link link WHERE id = ANY(?)").param(some).query((row, n) -> link(row)).list());
     }
 
     List<Long> repoint(long fromBasket, long toBasket) {
-        List<Long> ids = jdbc.sql("SELECT id FROM link WHERE basket_id = :from").param("from", fromBasket).query(Long.class).list();
+        List<Long> ids = jdbc.sql("SELECT id FROM seen_link link WHERE basket_id = :from").param("from", fromBasket).query(Long.class).list();
         give(ids, toBasket);
         return ids;
     }

@@ -6,7 +6,7 @@ import org.jspecify.annotations.Nullable;
  * Something an open desk wants to know.
  *
  * @param type what happened: {@code arrival}, {@code basket}, {@code round}, {@code contact}, {@code letter}, {@code link}, {@code held}, {@code filing}, {@code parcel}, {@code taken}, {@code team}, {@code presence} or {@code moment}
- * @param roundId the round; 0 for contacts, parcels and the team
+ * @param roundId the round; 0 for contacts, parcels, the team and who sees which
  * @param basketId whose basket; null when the whole round changed
  */
 public record LiveEvent(String type, long roundId, @Nullable Long basketId) {
@@ -37,6 +37,9 @@ public record LiveEvent(String type, long roundId, @Nullable Long basketId) {
 
     /** Who belongs to the office changed, or what they are. */
     public static final LiveEvent TEAM = new LiveEvent("team", 0, null);
+
+    /** Who sees which rounds changed; told to everybody, since it says of no round, and who no longer sees one has to look again. */
+    public static final LiveEvent SHARED = new LiveEvent("round", 0, null);
 
     /** Contacts changed, whichever. */
     public static final LiveEvent CONTACTS = new LiveEvent("contact", 0, null);

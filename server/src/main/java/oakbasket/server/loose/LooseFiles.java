@@ -23,6 +23,7 @@ import oakbasket.server.scan.Scanner;
 import oakbasket.server.security.Hash;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.space.Spaces;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Roots;
 import oakbasket.server.storage.Transactions;
@@ -276,6 +277,10 @@ public class LooseFiles {
     /** Destroys what was taken out long ago, and bytes of which no record tells: whoever put them in was not told that they are here. */
     @Scheduled(initialDelayString = "${oakbasket.purge-first:PT2M}", fixedDelayString = "${oakbasket.purge-every:PT1H}")
     void tidy() throws IOException {
+        Acting.officeDoes(this::tidyNow);
+    }
+
+    private void tidyNow() throws IOException {
         for (LooseFile file : table.outBefore(clock.instant().minus(OUT_LIFE))) {
             transactions.durably(() -> table.remove(file.id()));
             bytes.destroy(file.uploadId());

@@ -22,7 +22,7 @@ class ParcelActTable {
     }
 
     List<ParcelAct> ofParcel(long parcel) {
-        return jdbc.sql("SELECT id, account_id, at, kind, said FROM parcel_act WHERE parcel_id = :parcel ORDER BY id DESC").param("parcel", parcel).query(ParcelAct.class).list();
+        return jdbc.sql("SELECT id, account_id, at, kind, said FROM seen_parcel_act parcel_act WHERE parcel_id = :parcel ORDER BY id DESC").param("parcel", parcel).query(ParcelAct.class).list();
     }
 
     int deleteOf(long parcel) {

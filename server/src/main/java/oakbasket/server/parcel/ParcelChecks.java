@@ -21,6 +21,7 @@ import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.scan.Scanner;
 import oakbasket.server.security.Hash;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.CheckedFiles;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.upload.ContentLook;
@@ -70,12 +71,16 @@ class ParcelChecks {
     /** Has what waits read, the small beside the large, so that nobody waits behind somebody else's film; what a restart interrupted is read again. Parcels that waited for it are handed out. */
     @Scheduled(fixedDelayString = "${oakbasket.parcels-every:PT1S}")
     void look() {
+        Acting.officeDoes(this::lookNow);
+    }
+
+    private void lookNow() {
         if (done.getAndSet(false)) {
             parcels.handOutWhatIsReady();
         }
         for (ParcelFile file : table.checking()) {
             if (under.add(file.id())) {
-                (file.sizeBytes() > LARGE_BYTES ? large : small).execute(() -> looked(file));
+                (file.sizeBytes() > LARGE_BYTES ? large : small).execute(Acting.office(() -> looked(file)));
             }
         }
     }

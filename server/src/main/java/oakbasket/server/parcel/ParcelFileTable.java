@@ -24,7 +24,7 @@ class ParcelFileTable {
 
     private static final String SELECT = """
             SELECT id, parcel_id, number, file_name, size_bytes, offset_bytes, bytes_id, received_file_id, state, trouble, sha256, crc32, media_type, unchecked,
-                   taken_back_at, answers_id, answers FROM parcel_file
+                   taken_back_at, answers_id, answers FROM seen_parcel_file parcel_file
             """;
 
     private final JdbcClient jdbc;
@@ -57,13 +57,13 @@ class ParcelFileTable {
     Map<Long, Sum> sums(Collection<Long> parcels) {
         Map<Long, Sum> sums = new TreeMap<>();
         IdChunks.ask(parcels, some -> jdbc.sql("""
-                SELECT parcel_id, COUNT(*) AS files, SUM(CASE WHEN state = 'READY' THEN 1 ELSE 0 END) AS ready, SUM(size_bytes) AS bytes FROM parcel_file WHERE parcel_id = ANY(?) AND taken_back_at IS NULL GROUP BY parcel_id""")
+                SELECT parcel_id, COUNT(*) AS files, SUM(CASE WHEN state = 'READY' THEN 1 ELSE 0 END) AS ready, SUM(size_bytes) AS bytes FROM seen_parcel_file parcel_file WHERE parcel_id = ANY(?) AND taken_back_at IS NULL GROUP BY parcel_id""")
                 .param(some).query(Sum.class).list()).forEach(sum -> sums.put(sum.parcelId(), sum));
         return sums;
     }
 
     int nextNumber(long parcel) {
-        return jdbc.sql("SELECT COALESCE(MAX(number), 0) + 1 FROM parcel_file WHERE parcel_id = :parcel").param("parcel", parcel).query(Integer.class).single();
+        return jdbc.sql("SELECT COALESCE(MAX(number), 0) + 1 FROM seen_parcel_file parcel_file WHERE parcel_id = :parcel").param("parcel", parcel).query(Integer.class).single();
     }
 
     int advance(long id, long from, long to) {
@@ -86,7 +86,7 @@ class ParcelFileTable {
     }
 
     int lying(long parcel, Collection<Long> ids) {
-        return jdbc.sql("SELECT COUNT(*) FROM parcel_file WHERE parcel_id = ? AND taken_back_at IS NULL AND id = ANY(?)").param(parcel).param(ids.toArray(Long[]::new)).query(Integer.class).single();
+        return jdbc.sql("SELECT COUNT(*) FROM seen_parcel_file parcel_file WHERE parcel_id = ? AND taken_back_at IS NULL AND id = ANY(?)").param(parcel).param(ids.toArray(Long[]::new)).query(Integer.class).single();
     }
 
     List<ParcelFile> takenBackBefore(Instant moment) {
@@ -117,6 +117,6 @@ class ParcelFileTable {
     }
 
     boolean knows(String bytesId) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM parcel_file f JOIN parcel p ON p.id = f.parcel_id WHERE f.bytes_id = :id AND p.purged_at IS NULL)").param("id", bytesId).query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM seen_parcel_file f JOIN seen_parcel p ON p.id = f.parcel_id WHERE f.bytes_id = :id AND p.purged_at IS NULL)").param("id", bytesId).query(Boolean.class).single();
     }
 }

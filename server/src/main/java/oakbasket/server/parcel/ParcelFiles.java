@@ -34,6 +34,7 @@ import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.space.Spaces;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.CheckedFiles;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.upload.DiskPromises;
@@ -345,6 +346,10 @@ public class ParcelFiles {
     /** Destroys bytes of which no record tells: of drafts that were thrown away and parcels that were purged, where the server stopped in between. */
     @Scheduled(initialDelayString = "${oakbasket.purge-first:PT2M}", fixedDelayString = "${oakbasket.purge-every:PT1H}")
     public void tidy() throws IOException {
+        Acting.officeDoes(this::tidyNow);
+    }
+
+    private void tidyNow() throws IOException {
         for (ParcelFile old : table.takenBackBefore(clock.instant().minus(ExchangeCheck.KEPT_TAKEN_BACK))) {
             transactions.durably(() -> table.contentGone(old.id()));
             destroy(old);

@@ -15,7 +15,7 @@ import org.springframework.stereotype.Repository;
 @Repository
 class ParcelLinkTable {
 
-    private static final String SELECT = "SELECT id, parcel_id, contact_id, token_sealed, made_at, withdrawn_at, seen_at FROM parcel_link ";
+    private static final String SELECT = "SELECT id, parcel_id, contact_id, token_sealed, made_at, withdrawn_at, seen_at FROM seen_parcel_link parcel_link ";
 
     private final JdbcClient jdbc;
 
@@ -47,7 +47,7 @@ class ParcelLinkTable {
     }
 
     boolean any(long contact) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM parcel_link WHERE contact_id = :contact)").param("contact", contact).query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM seen_parcel_link parcel_link WHERE contact_id = :contact)").param("contact", contact).query(Boolean.class).single();
     }
 
     int withdraw(long id, @Nullable Instant at) {

@@ -51,11 +51,11 @@ class ParcelTable {
     }
 
     Optional<Parcel> byId(long id) {
-        return jdbc.sql("SELECT * FROM parcel WHERE id = :id").param("id", id).query((row, n) -> parcel(row)).optional();
+        return jdbc.sql("SELECT * FROM seen_parcel parcel WHERE id = :id").param("id", id).query((row, n) -> parcel(row)).optional();
     }
 
     List<Parcel> byIds(Collection<Long> ids) {
-        return IdChunks.ask(ids, some -> jdbc.sql("SELECT * FROM parcel WHERE id = ANY(?)").param(some).query((row, n) -> parcel(row)).list());
+        return IdChunks.ask(ids, some -> jdbc.sql("SELECT * FROM seen_parcel parcel WHERE id = ANY(?)").param(some).query((row, n) -> parcel(row)).list());
     }
 
     /** How many rows changed: 0 when it was changed since {@code version}. */
@@ -79,9 +79,9 @@ class ParcelTable {
     /** The newest first; {@code before} is the id of the last one seen. */
     List<Parcel> page(String pattern, @Nullable Collection<Long> contacts, long before, int most) {
         return jdbc.sql("""
-                SELECT * FROM parcel p WHERE p.round_id IS NULL AND p.id < :before AND (LOWER(p.title) LIKE :pattern ESCAPE '!' OR EXISTS (SELECT 1 FROM parcel_link l JOIN contact c ON c.id = l.contact_id
+                SELECT * FROM seen_parcel p WHERE p.round_id IS NULL AND p.id < :before AND (LOWER(p.title) LIKE :pattern ESCAPE '!' OR EXISTS (SELECT 1 FROM seen_parcel_link l JOIN contact c ON c.id = l.contact_id
                         WHERE l.parcel_id = p.id AND (LOWER(c.name) LIKE :pattern ESCAPE '!' OR LOWER(c.email) LIKE :pattern ESCAPE '!')))
-                    AND (:anybody OR EXISTS (SELECT 1 FROM parcel_link l WHERE l.parcel_id = p.id AND l.contact_id = ANY(:contacts)))
+                    AND (:anybody OR EXISTS (SELECT 1 FROM seen_parcel_link l WHERE l.parcel_id = p.id AND l.contact_id = ANY(:contacts)))
                 ORDER BY p.id DESC FETCH FIRST :most ROWS ONLY""")
                 .param("before", before).param("pattern", pattern).param("anybody", contacts == null).param("contacts", contacts == null ? new Long[0] : contacts.toArray(Long[]::new)).param("most", most)
                 .query((row, n) -> parcel(row)).list();
@@ -89,18 +89,18 @@ class ParcelTable {
 
     /** Those that can be taken away, or were until a moment. */
     List<Parcel> handedOutUntil(Instant since) {
-        return jdbc.sql("SELECT * FROM parcel WHERE handed_out_at IS NOT NULL AND purged_at IS NULL AND stopped_at IS NULL AND (ends_at IS NULL OR ends_at > :since) ORDER BY id").param("since", since)
+        return jdbc.sql("SELECT * FROM seen_parcel parcel WHERE handed_out_at IS NOT NULL AND purged_at IS NULL AND stopped_at IS NULL AND (ends_at IS NULL OR ends_at > :since) ORDER BY id").param("since", since)
                 .query((row, n) -> parcel(row)).list();
     }
 
     /** Those that were handed out and whose own files are there. */
     List<Parcel> unpurged() {
-        return jdbc.sql("SELECT * FROM parcel WHERE handed_out_at IS NOT NULL AND purged_at IS NULL ORDER BY id").query((row, n) -> parcel(row)).list();
+        return jdbc.sql("SELECT * FROM seen_parcel parcel WHERE handed_out_at IS NOT NULL AND purged_at IS NULL ORDER BY id").query((row, n) -> parcel(row)).list();
     }
 
     /** Drafts that are handed out by themselves. */
     List<Parcel> waitingToBeReady() {
-        return jdbc.sql("SELECT * FROM parcel WHERE handed_out_at IS NULL AND when_ready ORDER BY id").query((row, n) -> parcel(row)).list();
+        return jdbc.sql("SELECT * FROM seen_parcel parcel WHERE handed_out_at IS NULL AND when_ready ORDER BY id").query((row, n) -> parcel(row)).list();
     }
 
     int purged(long id, Instant at) {
@@ -108,7 +108,7 @@ class ParcelTable {
     }
 
     @Nullable Instant lookedAt(long id) {
-        return jdbc.sql("SELECT looked_at FROM parcel WHERE id = :id").param("id", id).query((row, n) -> java.util.Optional.ofNullable(row.getObject("looked_at", Instant.class))).single().orElse(null);
+        return jdbc.sql("SELECT looked_at FROM seen_parcel parcel WHERE id = :id").param("id", id).query((row, n) -> java.util.Optional.ofNullable(row.getObject("looked_at", Instant.class))).single().orElse(null);
     }
 
     int looked(long id, Instant at) {

@@ -27,6 +27,7 @@ import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.PasscodeTickets;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.teamsetting.TeamSettings;
 import org.jspecify.annotations.Nullable;
@@ -391,6 +392,10 @@ public class Parcels {
     /** Destroys the files of parcels whose time of keeping is over. What was handed out to whom, and who took it away, stays on record. */
     @Scheduled(initialDelayString = "${oakbasket.purge-first:PT2M}", fixedDelayString = "${oakbasket.purge-every:PT1H}")
     public void purge() {
+        Acting.officeDoes(this::purgeNow);
+    }
+
+    private void purgeNow() {
         Instant now = clock.instant();
         for (Parcel parcel : table.unpurged()) {
             if (!parcel.window().ended(now) || now.isBefore(parcel.purgeAt())) {

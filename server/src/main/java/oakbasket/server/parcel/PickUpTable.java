@@ -91,7 +91,7 @@ class PickUpTable {
     /** Files of somebody's parcels that were taken away whole after a moment and up to another, the earliest first. */
     List<Took> took(long account, Instant after, Instant upTo, int most) {
         return jdbc.sql("""
-                SELECT u.id, u.link_id, u.file_id, u.caller, u.whole_at FROM pick_up u JOIN parcel_link l ON l.id = u.link_id JOIN parcel p ON p.id = l.parcel_id
+                SELECT u.id, u.link_id, u.file_id, u.caller, u.whole_at FROM pick_up u JOIN seen_parcel_link l ON l.id = u.link_id JOIN seen_parcel p ON p.id = l.parcel_id
                 WHERE u.whole_at > :after AND u.whole_at <= :upTo AND p.account_id = :account ORDER BY u.whole_at, u.id FETCH FIRST :most ROWS ONLY""").param("account", account)
                 .param("after", after).param("upTo", upTo).param("most", most).query(Took.class).list();
     }

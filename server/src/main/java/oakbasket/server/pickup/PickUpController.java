@@ -5,6 +5,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
 import oakbasket.server.Settings;
 import oakbasket.server.parcel.ParcelLinks;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.security.PasscodeTickets;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
@@ -21,6 +22,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** What the pick-up page asks. Everything is said through the link in a header. */
 @RestController
+@FromOutside
 class PickUpController {
 
     /** The cookie that stands for a passcode where files are taken away, which no header can go with. It goes to the addresses of this one link only. */

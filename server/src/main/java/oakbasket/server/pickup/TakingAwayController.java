@@ -12,6 +12,7 @@ import oakbasket.server.parcel.ParcelFile;
 import oakbasket.server.parcel.ParcelFiles;
 import oakbasket.server.parcel.ParcelLinks;
 import oakbasket.server.problem.Problem;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.security.Limits;
 import oakbasket.server.web.Caller;
 import oakbasket.server.web.ServedFile;
@@ -32,6 +33,7 @@ import org.springframework.web.bind.annotation.RequestParam;
  * are refused are led to the page, which says why.
  */
 @Controller
+@FromOutside
 class TakingAwayController {
 
     private static final int LONGEST_LIST = 6_000;

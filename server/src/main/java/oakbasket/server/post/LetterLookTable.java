@@ -20,7 +20,7 @@ class LetterLookTable {
     /** Until when each round was looked at. */
     Map<Long, Instant> all() {
         Map<Long, Instant> looks = new HashMap<>();
-        jdbc.sql("SELECT round_id, looked_at FROM letter_look").query(row -> {
+        jdbc.sql("SELECT round_id, looked_at FROM seen_letter_look letter_look").query(row -> {
             looks.put(row.getLong("round_id"), row.getObject("looked_at", Instant.class));
         });
         return looks;

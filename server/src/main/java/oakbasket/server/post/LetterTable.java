@@ -27,7 +27,7 @@ class LetterTable {
     }
 
     private static final String SELECT = """
-            SELECT id, contact_id, kind, state, batch, made_at, not_before, account_id, to_address, subject, settled_at, tries, trouble, opened_at, bounced_at, submission_id, language, parcel_link_id FROM letter
+            SELECT id, contact_id, kind, state, batch, made_at, not_before, account_id, to_address, subject, settled_at, tries, trouble, opened_at, bounced_at, submission_id, language, parcel_link_id FROM seen_letter letter
             """;
 
     private final JdbcClient jdbc;
@@ -59,7 +59,7 @@ class LetterTable {
 
     /** The steps of plans between two moments that were answered before, for whatever baskets. */
     Set<Answered> answered(Instant after, Instant until) {
-        return new HashSet<>(jdbc.sql("SELECT basket_id, step_at FROM letter_basket WHERE step_at > :after AND step_at <= :until OR step_at IN (SELECT step_at FROM plan_change WHERE act = 'MOVE' AND to_at > :after AND to_at <= :until)").param("after", after).param("until", until)
+        return new HashSet<>(jdbc.sql("SELECT basket_id, step_at FROM seen_letter_basket letter_basket WHERE step_at > :after AND step_at <= :until OR step_at IN (SELECT step_at FROM seen_plan_change plan_change WHERE act = 'MOVE' AND to_at > :after AND to_at <= :until)").param("after", after).param("until", until)
                 .query(Answered.class).list());
     }
 
@@ -68,11 +68,11 @@ class LetterTable {
     }
 
     String body(long id) {
-        return jdbc.sql("SELECT body FROM letter WHERE id = :id").param("id", id).query(String.class).single();
+        return jdbc.sql("SELECT body FROM seen_letter letter WHERE id = :id").param("id", id).query(String.class).single();
     }
 
     List<Letter.About> about(Collection<Long> letters) {
-        return jdbc.sql("SELECT letter_id, basket_id, round_id FROM letter_basket WHERE letter_id = ANY(?) ORDER BY basket_id").param(letters.toArray(Long[]::new))
+        return jdbc.sql("SELECT letter_id, basket_id, round_id FROM seen_letter_basket letter_basket WHERE letter_id = ANY(?) ORDER BY basket_id").param(letters.toArray(Long[]::new))
                 .query(Letter.About.class).list();
     }
 
@@ -108,7 +108,7 @@ class LetterTable {
     /** The baskets of these that a letter waits for. */
     List<Long> awaited(Collection<Long> baskets) {
         return IdChunks.ask(baskets, some -> jdbc.sql("""
-                SELECT DISTINCT b.basket_id FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE l.state IN ('WAITING', 'SENDING', 'UNCERTAIN') AND l.kind NOT IN ('RECEIPT', 'THANKS')
+                SELECT DISTINCT b.basket_id FROM seen_letter_basket b JOIN seen_letter l ON l.id = b.letter_id WHERE l.state IN ('WAITING', 'SENDING', 'UNCERTAIN') AND l.kind NOT IN ('RECEIPT', 'THANKS')
                     AND b.basket_id = ANY(?)""")
                 .param(some).query(Long.class).list());
     }
@@ -116,7 +116,7 @@ class LetterTable {
     /** Which of these baskets have a letter of a kind that waits. */
     List<Long> waiting(Collection<Long> baskets, LetterKind kind) {
         return IdChunks.ask(baskets, some -> jdbc.sql("""
-                SELECT DISTINCT b.basket_id FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE l.kind = ? AND l.state = 'WAITING' AND b.basket_id = ANY(?)""")
+                SELECT DISTINCT b.basket_id FROM seen_letter_basket b JOIN seen_letter l ON l.id = b.letter_id WHERE l.kind = ? AND l.state = 'WAITING' AND b.basket_id = ANY(?)""")
                 .param(kind.name()).param(some).query(Long.class).list());
     }
 
@@ -124,7 +124,7 @@ class LetterTable {
     Map<Long, Instant> lastTo(Instant since) {
         Map<Long, Instant> last = new TreeMap<>();
         jdbc.sql("""
-                SELECT contact_id, MAX(COALESCE(settled_at, not_before)) AS went FROM letter
+                SELECT contact_id, MAX(COALESCE(settled_at, not_before)) AS went FROM seen_letter letter
                 WHERE state IN ('WAITING', 'SENDING', 'SENT', 'UNCERTAIN') AND kind NOT IN ('RECEIPT', 'THANKS', 'PARCEL', 'EXCHANGE') AND COALESCE(settled_at, not_before) > :since GROUP BY contact_id""").param("since", since)
                 .query(row -> {
                     last.put(row.getLong("contact_id"), row.getObject("went", Instant.class));
@@ -135,30 +135,30 @@ class LetterTable {
     /** The addresses of those whose last letter that was tried failed. */
     List<String> refusedAddresses() {
         return jdbc.sql("""
-                SELECT l.to_address FROM letter l WHERE l.state IN ('FAILED', 'BOUNCED')
-                    AND NOT EXISTS (SELECT 1 FROM letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state = 'SENT')""").query(String.class).list();
+                SELECT l.to_address FROM seen_letter l WHERE l.state IN ('FAILED', 'BOUNCED')
+                    AND NOT EXISTS (SELECT 1 FROM seen_letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state = 'SENT')""").query(String.class).list();
     }
 
     /** How many letters did not arrive, or perhaps did not, and still need somebody: the address is as it was, and nothing was delivered since. */
     int needingSomebody() {
         return jdbc.sql("""
-                SELECT COUNT(*) FROM letter l JOIN contact c ON c.id = l.contact_id WHERE l.state IN ('FAILED', 'BOUNCED', 'UNCERTAIN') AND l.to_address IN ('', c.email)
-                    AND NOT EXISTS (SELECT 1 FROM letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state = 'SENT')""").query(Integer.class).single();
+                SELECT COUNT(*) FROM seen_letter l JOIN contact c ON c.id = l.contact_id WHERE l.state IN ('FAILED', 'BOUNCED', 'UNCERTAIN') AND l.to_address IN ('', c.email)
+                    AND NOT EXISTS (SELECT 1 FROM seen_letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state = 'SENT')""").query(Integer.class).single();
     }
 
     /** The baskets of a round whose people the last letter did not reach, with what was said. */
     List<Unreachable> unreachable(long roundId) {
         return jdbc.sql("""
-                SELECT b.id AS basket_id, l.id AS letter_id, l.state, l.trouble FROM basket b JOIN contact c ON c.id = b.contact_id JOIN letter l ON l.contact_id = c.id
+                SELECT b.id AS basket_id, l.id AS letter_id, l.state, l.trouble FROM seen_basket b JOIN contact c ON c.id = b.contact_id JOIN seen_letter l ON l.contact_id = c.id
                 WHERE b.round_id = :round AND l.state IN ('FAILED', 'BOUNCED') AND l.to_address IN ('', c.email)
-                    AND NOT EXISTS (SELECT 1 FROM letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state IN ('SENT', 'FAILED', 'BOUNCED')) ORDER BY b.id""")
+                    AND NOT EXISTS (SELECT 1 FROM seen_letter n WHERE n.contact_id = l.contact_id AND n.id > l.id AND n.state IN ('SENT', 'FAILED', 'BOUNCED')) ORDER BY b.id""")
                 .param("round", roundId).query(Unreachable.class).list();
     }
 
     /** Notes that the links of a basket are open now: every letter that brought one and was not opened before. Says how many there were. */
     int opened(long basketId, Instant at) {
         return jdbc.sql("""
-                UPDATE letter SET opened_at = :at WHERE opened_at IS NULL AND state IN ('SENT', 'UNCERTAIN') AND id IN (SELECT letter_id FROM letter_basket WHERE basket_id = :basket)""")
+                UPDATE letter SET opened_at = :at WHERE opened_at IS NULL AND state IN ('SENT', 'UNCERTAIN') AND id IN (SELECT letter_id FROM seen_letter_basket letter_basket WHERE basket_id = :basket)""")
                 .param("at", at).param("basket", basketId).update();
     }
 
@@ -169,7 +169,7 @@ class LetterTable {
 
     /** Which of these links to parcels a letter waits for, or is under way to. */
     List<Long> awaitedParcels(Collection<Long> links) {
-        return IdChunks.ask(links, some -> jdbc.sql("SELECT DISTINCT parcel_link_id FROM letter WHERE state IN ('WAITING', 'SENDING', 'UNCERTAIN') AND parcel_link_id = ANY(?)").param(some).query(Long.class).list());
+        return IdChunks.ask(links, some -> jdbc.sql("SELECT DISTINCT parcel_link_id FROM seen_letter letter WHERE state IN ('WAITING', 'SENDING', 'UNCERTAIN') AND parcel_link_id = ANY(?)").param(some).query(Long.class).list());
     }
 
     /** Letters about the links of a parcel, the newest first. */
@@ -190,20 +190,20 @@ class LetterTable {
 
     /** Whether a letter of a kind was made about a basket and not stopped. */
     boolean wasTold(long basketId, LetterKind kind) {
-        return jdbc.sql("SELECT COUNT(*) FROM letter_basket b JOIN letter l ON l.id = b.letter_id WHERE b.basket_id = :basket AND l.kind = :kind AND l.state <> 'STOPPED'")
+        return jdbc.sql("SELECT COUNT(*) FROM seen_letter_basket b JOIN seen_letter l ON l.id = b.letter_id WHERE b.basket_id = :basket AND l.kind = :kind AND l.state <> 'STOPPED'")
                 .param("basket", basketId).param("kind", kind.name()).query(Integer.class).single() > 0;
     }
 
     /** Letters about one basket, the newest first. */
     List<Letter> ofBasket(long basketId) {
-        return jdbc.sql(SELECT + "WHERE id IN (SELECT letter_id FROM letter_basket WHERE basket_id = :basket) ORDER BY id DESC").param("basket", basketId).query(Letter.class).list();
+        return jdbc.sql(SELECT + "WHERE id IN (SELECT letter_id FROM seen_letter_basket letter_basket WHERE basket_id = :basket) ORDER BY id DESC").param("basket", basketId).query(Letter.class).list();
     }
 
     /** The newest first; {@code before} is the id of the last one seen. */
     List<Letter> page(Wanted wanted, long before, int most) {
         return jdbc.sql(SELECT + """
                 WHERE id < :before AND (:everything OR state = ANY(:states)) AND (:anybody OR contact_id = ANY(:contacts))
-                    AND (CAST(:round AS BIGINT) IS NULL OR id IN (SELECT letter_id FROM letter_basket WHERE round_id = :round))
+                    AND (CAST(:round AS BIGINT) IS NULL OR id IN (SELECT letter_id FROM seen_letter_basket letter_basket WHERE round_id = :round))
                 ORDER BY id DESC FETCH FIRST :most ROWS ONLY""")
                 .param("before", before).param("everything", wanted.states().isEmpty()).param("states", wanted.states().stream().map(LetterState::name).toArray(String[]::new)).param("anybody", wanted.contacts() == null)
                 .param("contacts", wanted.contacts() == null ? new Long[0] : wanted.contacts().toArray(Long[]::new)).param("round", wanted.roundId()).param("most", most)
@@ -213,7 +213,7 @@ class LetterTable {
     /** How many letters are in each state. */
     Map<LetterState, Integer> counts() {
         Map<LetterState, Integer> counts = new TreeMap<>();
-        jdbc.sql("SELECT state, COUNT(*) AS letters FROM letter GROUP BY state").query(row -> {
+        jdbc.sql("SELECT state, COUNT(*) AS letters FROM seen_letter letter GROUP BY state").query(row -> {
             counts.put(LetterState.valueOf(row.getString("state")), row.getInt("letters"));
         });
         return counts;
@@ -222,8 +222,8 @@ class LetterTable {
     /** When the letters of a round went, by the hour. */
     List<LettersWent> went(long roundId) {
         return jdbc.sql("""
-                SELECT l.kind, DATE_TRUNC(HOUR, l.settled_at) AS "hour", COUNT(*) AS letters FROM letter l
-                WHERE l.state = 'SENT' AND l.id IN (SELECT letter_id FROM letter_basket WHERE round_id = :round) GROUP BY l.kind, DATE_TRUNC(HOUR, l.settled_at)""")
+                SELECT l.kind, DATE_TRUNC(HOUR, l.settled_at) AS "hour", COUNT(*) AS letters FROM seen_letter l
+                WHERE l.state = 'SENT' AND l.id IN (SELECT letter_id FROM seen_letter_basket letter_basket WHERE round_id = :round) GROUP BY l.kind, DATE_TRUNC(HOUR, l.settled_at)""")
                 .param("round", roundId).query(LettersWent.class).list();
     }
 }

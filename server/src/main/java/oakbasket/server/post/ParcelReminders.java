@@ -18,6 +18,7 @@ import oakbasket.server.parcel.ParcelHandedOut;
 import oakbasket.server.parcel.ParcelLink;
 import oakbasket.server.parcel.ParcelLinks;
 import oakbasket.server.parcel.Parcels;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -55,7 +56,11 @@ public class ParcelReminders {
 
     /** Writes to whom a step fell due since the last look. */
     @Scheduled(fixedDelayString = "${oakbasket.reminders-every:PT30S}")
-    public synchronized void look() {
+    public void look() {
+        Acting.officeDoes(this::lookNow);
+    }
+
+    private synchronized void lookNow() {
         Instant now = clock.instant();
         List<Parcel> live = parcels.handedOutUntil(now).stream().filter(parcel -> !parcel.reminders().isEmpty() && parcel.state(now) == ParcelState.LIVE).toList();
         if (live.isEmpty()) {

@@ -27,7 +27,7 @@ class PlanChangeTable {
 
     /** Decisions about letters that would go, or do, after an instant; and all that hold one. */
     List<Row> since(Instant instant) {
-        return jdbc.sql("SELECT basket_id, step_at, round_id, act, to_at FROM plan_change WHERE act IN ('MOVE', 'SKIP', 'HOLD') AND (COALESCE(to_at, step_at) > :since OR act = 'HOLD')")
+        return jdbc.sql("SELECT basket_id, step_at, round_id, act, to_at FROM seen_plan_change plan_change WHERE act IN ('MOVE', 'SKIP', 'HOLD') AND (COALESCE(to_at, step_at) > :since OR act = 'HOLD')")
                 .param("since", instant).query(Row.class).list();
     }
 
@@ -35,7 +35,7 @@ class PlanChangeTable {
     void remember(long batch, PlanChanges.Step step) {
         jdbc.sql("""
                 INSERT INTO plan_change_before (batch, basket_id, step_at, act, to_at)
-                SELECT CAST(:batch AS BIGINT), CAST(:basket AS BIGINT), CAST(:step AS TIMESTAMP(9) WITH TIME ZONE), COALESCE(MAX(act), ''), MAX(to_at) FROM plan_change
+                SELECT CAST(:batch AS BIGINT), CAST(:basket AS BIGINT), CAST(:step AS TIMESTAMP(9) WITH TIME ZONE), COALESCE(MAX(act), ''), MAX(to_at) FROM seen_plan_change plan_change
                 WHERE basket_id = :basket AND step_at = :step""").param("batch", batch).param("basket", step.basketId()).param("step", step.at()).update();
     }
 
@@ -51,7 +51,7 @@ class PlanChangeTable {
     boolean superseded(long batch) {
         return jdbc.sql("""
                 SELECT EXISTS (SELECT 1 FROM plan_change_before b WHERE b.batch = :batch
-                    AND NOT EXISTS (SELECT 1 FROM plan_change p WHERE p.basket_id = b.basket_id AND p.step_at = b.step_at AND p.batch = :batch))""").param("batch", batch).query(Boolean.class).single();
+                    AND NOT EXISTS (SELECT 1 FROM seen_plan_change p WHERE p.basket_id = b.basket_id AND p.step_at = b.step_at AND p.batch = :batch))""").param("batch", batch).query(Boolean.class).single();
     }
 
     /** Puts back what held before; says how many letters that were. */

@@ -19,6 +19,7 @@ import oakbasket.server.mail.MailTrouble;
 import oakbasket.server.mail.Mailer;
 import oakbasket.server.mail.OutgoingMail;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.words.Words;
 import org.jspecify.annotations.Nullable;
@@ -107,7 +108,11 @@ public class Postman {
 
     /** Hands over what is due. */
     @Scheduled(fixedDelayString = "${oakbasket.post-every:PT3S}")
-    public synchronized void deliver() {
+    public void deliver() {
+        Acting.officeDoes(this::deliverNow);
+    }
+
+    private synchronized void deliverNow() {
         Instant until = pausedUntil;
         if (!awake || until != null && clock.instant().isBefore(until)) {
             return;

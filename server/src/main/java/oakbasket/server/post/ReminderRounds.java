@@ -19,6 +19,7 @@ import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Known;
 import oakbasket.server.storage.Transactions;
 import org.slf4j.Logger;
@@ -65,7 +66,11 @@ public class ReminderRounds {
 
     /** Makes the letters that fell due since the last look. Most looks find by the calendar alone that nothing did. */
     @Scheduled(fixedDelayString = "${oakbasket.reminders-every:PT30S}")
-    public synchronized void look() {
+    public void look() {
+        Acting.officeDoes(this::lookNow);
+    }
+
+    private synchronized void lookNow() {
         Instant now = clock.instant();
         List<Round> gathering = rounds.gathering();
         Map<Long, Instant> before = looks.all();

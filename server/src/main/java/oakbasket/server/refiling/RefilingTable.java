@@ -23,8 +23,8 @@ class RefilingTable {
             SELECT r.id, r.round_id, r.undoes, r.total, r.begun_at, r.begun_by, r.ended_at,
                    (SELECT COUNT(*) FROM refiling_step s WHERE s.refiling_id = r.id AND s.state = 'DONE') AS done,
                    (SELECT COUNT(*) FROM refiling_step s WHERE s.refiling_id = r.id AND s.state = 'FAILED') AS failed,
-                   EXISTS (SELECT 1 FROM refiling u WHERE u.undoes = r.id) AS undone
-            FROM refiling r
+                   EXISTS (SELECT 1 FROM seen_refiling u WHERE u.undoes = r.id) AS undone
+            FROM seen_refiling r
             """;
 
     private final JdbcClient jdbc;

@@ -25,6 +25,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
 import org.slf4j.Logger;
@@ -183,13 +184,13 @@ public class Refilings implements DisposableBean {
     }
 
     private void start(long id) {
-        batches.execute(() -> {
+        batches.execute(Acting.office(() -> {
             try {
                 run(byId(id));
             } catch (RuntimeException problem) {
                 LOG.warn("Batch {} stopped; it goes on after the next start", id, problem);
             }
-        });
+        }));
     }
 
     private void run(Refiling batch) {

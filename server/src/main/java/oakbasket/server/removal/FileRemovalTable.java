@@ -27,7 +27,7 @@ class FileRemovalTable {
 
     /** The removal that keeps a file out; none when it is not out, or destroyed. */
     Optional<FileRemoval> standing(long file) {
-        return jdbc.sql(SELECT + "WHERE file_id = :file AND restored_at IS NULL AND NOT EXISTS (SELECT 1 FROM removed_file f WHERE f.id = file_id AND f.purged_at IS NOT NULL)").param("file", file).query(FileRemoval.class).optional();
+        return jdbc.sql(SELECT + "WHERE file_id = :file AND restored_at IS NULL AND NOT EXISTS (SELECT 1 FROM seen_removed_file f WHERE f.id = file_id AND f.purged_at IS NOT NULL)").param("file", file).query(FileRemoval.class).optional();
     }
 
     /** How many rows changed: 0 when it was put back meanwhile. */
@@ -38,7 +38,7 @@ class FileRemovalTable {
 
     private static final String BIN = """
             SELECT r.id, r.file_id, r.path, r.reason, r.removed_at, r.removed_by, f.round_id, f.basket_id, f.item_id, f.size_bytes
-            FROM file_removal r JOIN removed_file f ON f.id = r.file_id WHERE r.restored_at IS NULL AND f.purged_at IS NULL
+            FROM file_removal r JOIN seen_removed_file f ON f.id = r.file_id WHERE r.restored_at IS NULL AND f.purged_at IS NULL
             """;
 
     /** What lies in the bin, the newest first. */

@@ -10,7 +10,7 @@ import org.springframework.stereotype.Repository;
 @Repository
 class HoldTable {
 
-    private static final String SELECT = "SELECT id, round_id, reason, held_at, held_by FROM retention_hold WHERE released_at IS NULL ";
+    private static final String SELECT = "SELECT id, round_id, reason, held_at, held_by FROM seen_retention_hold retention_hold WHERE released_at IS NULL ";
 
     private final JdbcClient jdbc;
 

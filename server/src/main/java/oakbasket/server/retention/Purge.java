@@ -17,6 +17,7 @@ import oakbasket.server.removal.RemovedFiles;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
 import org.slf4j.Logger;
@@ -68,7 +69,11 @@ class Purge implements SmartInitializingSingleton {
 
     /** Destroys what is due. */
     @Scheduled(initialDelayString = "${oakbasket.purge-first:PT2M}", fixedDelayString = "${oakbasket.purge-every:PT1H}")
-    synchronized void run() {
+    void run() {
+        Acting.officeDoes(this::runNow);
+    }
+
+    private synchronized void runNow() {
         Set<Long> held = holds.standing().stream().map(Hold::roundId).collect(Collectors.toSet());
         LocalDate today = LocalDate.ofInstant(clock.instant(), settings.zone());
         for (Round round : rounds.keptUntilBefore(today)) {

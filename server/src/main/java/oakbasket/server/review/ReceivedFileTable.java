@@ -23,7 +23,7 @@ class ReceivedFileTable {
     private static final String SELECT = """
             SELECT id, submission_id, round_id, basket_id, item_id, original_name, stored_path, size_bytes, sha256, media_type, received_at,
                    review, reviewed_at, review_reason, kept_apart, unchecked, opened, in_tray, tray_decided, assigned, other_path, purged_at
-            FROM received_file
+            FROM seen_received_file received_file
             """;
 
     /** Everything that a removed file keeps. */
@@ -49,7 +49,7 @@ class ReceivedFileTable {
     }
 
     boolean pathTaken(String pathKey) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE path_key = :key UNION ALL SELECT 1 FROM removed_file WHERE path_key = :key)").param("key", pathKey).query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM seen_received_file received_file WHERE path_key = :key UNION ALL SELECT 1 FROM seen_removed_file removed_file WHERE path_key = :key)").param("key", pathKey).query(Boolean.class).single();
     }
 
     Optional<ReceivedFile> byId(long id) {
@@ -62,7 +62,7 @@ class ReceivedFileTable {
     }
 
     List<ReceivedFiles.TopFolder> topFolders() {
-        return jdbc.sql("SELECT DISTINCT round_id, SUBSTRING(stored_path FROM 1 FOR LOCATE('/', stored_path) - 1) AS name FROM received_file WHERE LOCATE('/', stored_path) > 1 AND stored_path NOT LIKE ':%'")
+        return jdbc.sql("SELECT DISTINCT round_id, SUBSTRING(stored_path FROM 1 FOR LOCATE('/', stored_path) - 1) AS name FROM seen_received_file received_file WHERE LOCATE('/', stored_path) > 1 AND stored_path NOT LIKE ':%'")
                 .query(ReceivedFiles.TopFolder.class).list();
     }
 
@@ -89,7 +89,7 @@ class ReceivedFileTable {
 
     private Map<Long, List<ReceivedFiles.ItemFact>> facts(String where, Object parameter) {
         Map<Long, List<ReceivedFiles.ItemFact>> facts = new HashMap<>();
-        jdbc.sql("SELECT basket_id, item_id, received_at, review, reviewed_at, kept_apart FROM received_file WHERE NOT opened AND " + where + " ORDER BY received_at, id").param(parameter).query(row -> {
+        jdbc.sql("SELECT basket_id, item_id, received_at, review, reviewed_at, kept_apart FROM seen_received_file received_file WHERE NOT opened AND " + where + " ORDER BY received_at, id").param(parameter).query(row -> {
             FileFact fact = new FileFact(row.getObject(3, Instant.class), Review.valueOf(row.getString(4)), row.getObject(5, Instant.class), row.getBoolean(6));
             facts.computeIfAbsent(row.getLong(1), id -> new ArrayList<>()).add(new ReceivedFiles.ItemFact(row.getLong(2), fact));
         });
@@ -103,7 +103,7 @@ class ReceivedFileTable {
 
     /** The first files with the content of each, by hash; of all rounds. */
     List<ReceivedFile> firstOf(Collection<byte[]> hashes) {
-        return jdbc.sql(SELECT + "WHERE id IN (SELECT MIN(id) FROM received_file WHERE sha256 = ANY(?) GROUP BY sha256)").param(hashes.toArray(byte[][]::new)).query(ReceivedFile.class).list();
+        return jdbc.sql(SELECT + "WHERE id IN (SELECT MIN(id) FROM seen_received_file received_file WHERE sha256 = ANY(?) GROUP BY sha256)").param(hashes.toArray(byte[][]::new)).query(ReceivedFile.class).list();
     }
 
     /** Files whose name holds these words, the newest first. */
@@ -115,13 +115,13 @@ class ReceivedFileTable {
 
     /** The reasons given most for returning files. */
     List<String> reasons(int most) {
-        return jdbc.sql("SELECT review_reason FROM received_file WHERE review = 'RETURNED' GROUP BY review_reason ORDER BY COUNT(*) DESC, review_reason FETCH FIRST :most ROWS ONLY")
+        return jdbc.sql("SELECT review_reason FROM seen_received_file received_file WHERE review = 'RETURNED' GROUP BY review_reason ORDER BY COUNT(*) DESC, review_reason FETCH FIRST :most ROWS ONLY")
                 .param("most", most).query(String.class).list();
     }
 
     /** Files of these submissions that were sent back, and so give their places free. */
     int countReturned(Collection<Long> submissions, long itemId) {
-        return jdbc.sql("SELECT COUNT(*) FROM received_file WHERE submission_id = ANY(?) AND item_id = ? AND review = 'RETURNED'").param(submissions.toArray(Long[]::new))
+        return jdbc.sql("SELECT COUNT(*) FROM seen_received_file received_file WHERE submission_id = ANY(?) AND item_id = ? AND review = 'RETURNED'").param(submissions.toArray(Long[]::new))
                 .param(itemId).query(Integer.class).single();
     }
 
@@ -168,7 +168,7 @@ class ReceivedFileTable {
     }
 
     List<Long> assignedTo(long basket) {
-        return jdbc.sql("SELECT id FROM received_file WHERE basket_id = :basket AND assigned UNION ALL SELECT id FROM removed_file WHERE basket_id = :basket AND assigned").param("basket", basket)
+        return jdbc.sql("SELECT id FROM seen_received_file received_file WHERE basket_id = :basket AND assigned UNION ALL SELECT id FROM seen_removed_file removed_file WHERE basket_id = :basket AND assigned").param("basket", basket)
                 .query(Long.class).list();
     }
 
@@ -178,7 +178,7 @@ class ReceivedFileTable {
     }
 
     Optional<Long> idOf(String uploadId) {
-        return jdbc.sql("SELECT id FROM received_file WHERE upload_id = :upload").param("upload", uploadId).query(Long.class).optional();
+        return jdbc.sql("SELECT id FROM seen_received_file received_file WHERE upload_id = :upload").param("upload", uploadId).query(Long.class).optional();
     }
 
     List<ReceivedFile> moving() {
@@ -188,7 +188,7 @@ class ReceivedFileTable {
     Map<Long, Integer> countsOf(Collection<Long> itemIds) {
         Map<Long, Integer> counts = new LinkedHashMap<>();
         jdbc.sql("""
-                SELECT item_id, COUNT(*) FROM (SELECT item_id FROM received_file WHERE item_id = ANY(?) UNION ALL SELECT item_id FROM removed_file WHERE item_id = ANY(?))
+                SELECT item_id, COUNT(*) FROM (SELECT item_id FROM seen_received_file received_file WHERE item_id = ANY(?) UNION ALL SELECT item_id FROM seen_removed_file removed_file WHERE item_id = ANY(?))
                 GROUP BY item_id ORDER BY item_id""").param(itemIds.toArray(Long[]::new)).param(itemIds.toArray(Long[]::new))
                 .query(row -> {
                     counts.put(row.getLong(1), row.getInt(2));
@@ -213,7 +213,7 @@ class ReceivedFileTable {
     }
 
     long newestId() {
-        return jdbc.sql("SELECT COALESCE(MAX(id), 0) FROM received_file").query(Long.class).single();
+        return jdbc.sql("SELECT COALESCE(MAX(id), 0) FROM seen_received_file received_file").query(Long.class).single();
     }
 
     List<ReceivedFile> between(long after, long upTo, int most) {
@@ -221,40 +221,40 @@ class ReceivedFileTable {
     }
 
     boolean receivedBy(String uploadId) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE upload_id = :upload UNION ALL SELECT 1 FROM removed_file WHERE upload_id = :upload)").param("upload", uploadId).query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM seen_received_file received_file WHERE upload_id = :upload UNION ALL SELECT 1 FROM seen_removed_file removed_file WHERE upload_id = :upload)").param("upload", uploadId).query(Boolean.class).single();
     }
 
     /** Also of files that were taken out since: they were received. */
     boolean receivedWith(long submissionId, byte[] sha256) {
         return jdbc.sql("""
-                SELECT EXISTS (SELECT 1 FROM received_file WHERE submission_id = :submission AND sha256 = :hash
-                    UNION ALL SELECT 1 FROM removed_file WHERE submission_id = :submission AND sha256 = :hash)""").param("submission", submissionId).param("hash", sha256)
+                SELECT EXISTS (SELECT 1 FROM seen_received_file received_file WHERE submission_id = :submission AND sha256 = :hash
+                    UNION ALL SELECT 1 FROM seen_removed_file removed_file WHERE submission_id = :submission AND sha256 = :hash)""").param("submission", submissionId).param("hash", sha256)
                 .query(Boolean.class).single();
     }
 
     /** Also of a file that was taken out since. */
     boolean receivedAs(long submissionId, long itemId, String name, byte[] sha256) {
         return jdbc.sql("""
-                SELECT EXISTS (SELECT 1 FROM received_file WHERE submission_id = :submission AND item_id = :item AND original_name = :name AND sha256 = :hash
-                    UNION ALL SELECT 1 FROM removed_file WHERE submission_id = :submission AND item_id = :item AND original_name = :name AND sha256 = :hash)""")
+                SELECT EXISTS (SELECT 1 FROM seen_received_file received_file WHERE submission_id = :submission AND item_id = :item AND original_name = :name AND sha256 = :hash
+                    UNION ALL SELECT 1 FROM seen_removed_file removed_file WHERE submission_id = :submission AND item_id = :item AND original_name = :name AND sha256 = :hash)""")
                 .param("submission", submissionId).param("item", itemId).param("name", name).param("hash", sha256).query(Boolean.class).single();
     }
 
     int countKeptFromOthers(long basketId, long itemId, long submissionId) {
         return jdbc.sql("""
-                SELECT COUNT(*) FROM received_file
+                SELECT COUNT(*) FROM seen_received_file received_file
                 WHERE basket_id = :basket AND item_id = :item AND review <> 'RETURNED' AND submission_id <> :submission AND NOT kept_apart AND NOT opened""")
                 .param("basket", basketId).param("item", itemId).param("submission", submissionId).query(Integer.class).single();
     }
 
     int countOfItem(long basketId, long itemId) {
-        return jdbc.sql("SELECT COUNT(*) FROM received_file WHERE basket_id = :basket AND item_id = :item").param("basket", basketId)
+        return jdbc.sql("SELECT COUNT(*) FROM seen_received_file received_file WHERE basket_id = :basket AND item_id = :item").param("basket", basketId)
                 .param("item", itemId).query(Integer.class).single();
     }
 
     /** The how-manieth of its item in its basket it is, from 1. */
     int rankOf(long basketId, long itemId, Instant at, long id) {
-        return jdbc.sql("SELECT COUNT(*) + 1 FROM received_file WHERE basket_id = :basket AND item_id = :item AND (received_at < :at OR received_at = :at AND id < :id)").param("basket", basketId)
+        return jdbc.sql("SELECT COUNT(*) + 1 FROM seen_received_file received_file WHERE basket_id = :basket AND item_id = :item AND (received_at < :at OR received_at = :at AND id < :id)").param("basket", basketId)
                 .param("item", itemId).param("at", at).param("id", id).query(Integer.class).single();
     }
 
@@ -264,7 +264,7 @@ class ReceivedFileTable {
     }
 
     List<String> everyKey() {
-        return jdbc.sql("SELECT path_key FROM received_file UNION ALL SELECT path_key FROM removed_file").query(String.class).list();
+        return jdbc.sql("SELECT path_key FROM seen_received_file received_file UNION ALL SELECT path_key FROM seen_removed_file removed_file").query(String.class).list();
     }
 
     /** How many rows changed: 0 when it is elsewhere or moves. */
@@ -288,14 +288,14 @@ class ReceivedFileTable {
     }
 
     List<ReceivedFiles.Purging> purging() {
-        return jdbc.sql("SELECT id, stored_path AS place, FALSE AS removed FROM received_file WHERE purging UNION ALL SELECT id, stored_path AS place, TRUE AS removed FROM removed_file WHERE purging")
+        return jdbc.sql("SELECT id, stored_path AS place, FALSE AS removed FROM seen_received_file received_file WHERE purging UNION ALL SELECT id, stored_path AS place, TRUE AS removed FROM seen_removed_file removed_file WHERE purging")
                 .query(ReceivedFiles.Purging.class).list();
     }
 
     List<ReceivedFiles.Kept> keptOf(long round) {
         return jdbc.sql("""
-                SELECT id, stored_path AS place, original_name, size_bytes, sha256, received_at, purged_at, FALSE AS removed FROM received_file WHERE round_id = :round
-                UNION ALL SELECT id, stored_path AS place, original_name, size_bytes, sha256, received_at, purged_at, TRUE AS removed FROM removed_file WHERE round_id = :round
+                SELECT id, stored_path AS place, original_name, size_bytes, sha256, received_at, purged_at, FALSE AS removed FROM seen_received_file received_file WHERE round_id = :round
+                UNION ALL SELECT id, stored_path AS place, original_name, size_bytes, sha256, received_at, purged_at, TRUE AS removed FROM seen_removed_file removed_file WHERE round_id = :round
                 ORDER BY id""").param("round", round).query(ReceivedFiles.Kept.class).list();
     }
 
@@ -314,7 +314,7 @@ class ReceivedFileTable {
     }
 
     boolean anyBelow(String folder) {
-        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM received_file WHERE purged_at IS NULL AND stored_path LIKE :folder ESCAPE '!')").param("folder", escaped(folder) + "%").query(Boolean.class).single();
+        return jdbc.sql("SELECT EXISTS (SELECT 1 FROM seen_received_file received_file WHERE purged_at IS NULL AND stored_path LIKE :folder ESCAPE '!')").param("folder", escaped(folder) + "%").query(Boolean.class).single();
     }
 
     private static String escaped(String text) {
@@ -326,18 +326,18 @@ class ReceivedFileTable {
     }
 
     List<Long> everOf(long basketId) {
-        return jdbc.sql("SELECT id FROM received_file WHERE basket_id = :basket UNION ALL SELECT id FROM removed_file WHERE basket_id = :basket").param("basket", basketId)
+        return jdbc.sql("SELECT id FROM seen_received_file received_file WHERE basket_id = :basket UNION ALL SELECT id FROM seen_removed_file removed_file WHERE basket_id = :basket").param("basket", basketId)
                 .query(Long.class).list();
     }
 
     /** How many rows changed: 0 when it is out already. */
     int takeOut(long id) {
-        jdbc.sql("INSERT INTO removed_file (" + ALL + ") SELECT " + ALL + " FROM received_file WHERE id = :id").param("id", id).update();
+        jdbc.sql("INSERT INTO removed_file (" + ALL + ") SELECT " + ALL + " FROM seen_received_file received_file WHERE id = :id").param("id", id).update();
         return jdbc.sql("DELETE FROM received_file WHERE id = :id").param("id", id).update();
     }
 
     void putBack(long id) {
-        jdbc.sql("INSERT INTO received_file (" + ALL + ") OVERRIDING SYSTEM VALUE SELECT " + ALL + " FROM removed_file WHERE id = :id").param("id", id).update();
+        jdbc.sql("INSERT INTO received_file (" + ALL + ") OVERRIDING SYSTEM VALUE SELECT " + ALL + " FROM seen_removed_file removed_file WHERE id = :id").param("id", id).update();
         jdbc.sql("DELETE FROM removed_file WHERE id = :id").param("id", id).update();
     }
 

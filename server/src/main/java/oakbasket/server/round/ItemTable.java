@@ -63,7 +63,7 @@ class ItemTable {
         Map<Long, List<Item>> items = new HashMap<>();
         IdChunks.ask(roundIds, some -> {
             jdbc.sql("""
-                    SELECT * FROM (SELECT i.*, ROW_NUMBER() OVER (PARTITION BY round_id ORDER BY id) AS number FROM checklist_item i WHERE round_id = ANY(?))
+                    SELECT * FROM (SELECT i.*, ROW_NUMBER() OVER (PARTITION BY round_id ORDER BY id) AS number FROM seen_checklist_item i WHERE round_id = ANY(?))
                     WHERE removed_at IS NULL ORDER BY position""").param(some)
                     .query(row -> {
                         items.computeIfAbsent(row.getLong("round_id"), id -> new ArrayList<>()).add(item(row));
@@ -83,14 +83,14 @@ class ItemTable {
 
     /** The title of an item, also of one that was removed. */
     String title(long id) {
-        return jdbc.sql("SELECT title FROM checklist_item WHERE id = :id").param("id", id).query(String.class).single();
+        return jdbc.sql("SELECT title FROM seen_checklist_item checklist_item WHERE id = :id").param("id", id).query(String.class).single();
     }
 
     /** The titles of items, also of those that were removed. */
     Map<Long, String> titles(Collection<Long> ids) {
         Map<Long, String> titles = new HashMap<>();
         IdChunks.ask(ids, some -> {
-            jdbc.sql("SELECT id, title FROM checklist_item WHERE id = ANY(?)").param(some).query(row -> {
+            jdbc.sql("SELECT id, title FROM seen_checklist_item checklist_item WHERE id = ANY(?)").param(some).query(row -> {
                 titles.put(row.getLong("id"), row.getString("title"));
             });
             return List.of();

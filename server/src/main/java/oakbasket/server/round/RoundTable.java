@@ -31,7 +31,7 @@ class RoundTable {
     private static final String SELECT = """
             SELECT id, state, version, title, note, zone, deadline_date, deadline_time, warning_hours, grace_hours, folder_pattern, name_pattern,
                    asked_by, opened_at, closes_at, closed_at, keep_until, calendar_id, letter_plan, takes_active
-            FROM round
+            FROM seen_round round
             """;
 
     private final JdbcClient jdbc;
@@ -111,19 +111,19 @@ class RoundTable {
     }
 
     Optional<Rounds.Head> head(long id) {
-        return jdbc.sql("SELECT id, state, version, title, changed_at, series_id, for_exchange FROM round WHERE id = :id").param("id", id).query(Rounds.Head.class).optional();
+        return jdbc.sql("SELECT id, state, version, title, changed_at, series_id, for_exchange FROM seen_round round WHERE id = :id").param("id", id).query(Rounds.Head.class).optional();
     }
 
     List<Rounds.Head> heads() {
-        return jdbc.sql("SELECT id, state, version, title, changed_at, series_id, for_exchange FROM round ORDER BY changed_at DESC, id DESC").query(Rounds.Head.class).list();
+        return jdbc.sql("SELECT id, state, version, title, changed_at, series_id, for_exchange FROM seen_round round ORDER BY changed_at DESC, id DESC").query(Rounds.Head.class).list();
     }
 
     long askedBy(long id) {
-        return jdbc.sql("SELECT asked_by FROM round WHERE id = :id").param("id", id).query(Long.class).single();
+        return jdbc.sql("SELECT asked_by FROM seen_round round WHERE id = :id").param("id", id).query(Long.class).single();
     }
 
     String sheet(long id) {
-        return jdbc.sql("SELECT sheet FROM round WHERE id = :id").param("id", id).query(String.class).single();
+        return jdbc.sql("SELECT sheet FROM seen_round round WHERE id = :id").param("id", id).query(String.class).single();
     }
 
     Optional<Round> opened(long id) {

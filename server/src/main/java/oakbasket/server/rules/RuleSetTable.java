@@ -26,16 +26,16 @@ class RuleSetTable {
     }
 
     Optional<RuleSet> newest(long round) {
-        return jdbc.sql("SELECT version, rules FROM rule_set WHERE round_id = :round ORDER BY version DESC FETCH FIRST ROW ONLY").param("round", round).query(Row.class).optional()
+        return jdbc.sql("SELECT version, rules FROM seen_rule_set rule_set WHERE round_id = :round ORDER BY version DESC FETCH FIRST ROW ONLY").param("round", round).query(Row.class).optional()
                 .map(row -> read(round, row));
     }
 
     List<Long> rounds() {
-        return jdbc.sql("SELECT DISTINCT round_id FROM rule_set").query(Long.class).list();
+        return jdbc.sql("SELECT DISTINCT round_id FROM seen_rule_set rule_set").query(Long.class).list();
     }
 
     Optional<RuleSet> version(long round, int version) {
-        return jdbc.sql("SELECT version, rules FROM rule_set WHERE round_id = :round AND version = :version").param("round", round).param("version", version).query(Row.class).optional()
+        return jdbc.sql("SELECT version, rules FROM seen_rule_set rule_set WHERE round_id = :round AND version = :version").param("round", round).param("version", version).query(Row.class).optional()
                 .map(row -> read(round, row));
     }
 

@@ -9,7 +9,7 @@ import oakbasket.core.team.Permission;
 
 /**
  * What an operation of the desk needs. On a class it holds for every operation that is not a GET; a GET needs {@link Permission#SEE} unless it says otherwise itself.
- * Operations without it are for strangers.
+ * Operations without it are for whoever is outside where they say {@link FromOutside}, and for nobody where they do not.
  */
 @Documented
 @Retention(RetentionPolicy.RUNTIME)

@@ -1,6 +1,7 @@
 package oakbasket.server.sender;
 
 import jakarta.servlet.http.HttpServletRequest;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.web.Caller;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -10,6 +11,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 
 /** Serves the page of senders. */
 @Controller
+@FromOutside
 class BasketPageController {
 
     private final BasketDocument document;

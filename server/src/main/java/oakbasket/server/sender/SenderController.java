@@ -19,6 +19,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.security.Needs;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
@@ -35,6 +36,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The sender's side. Everything is said through the link in a header; nothing here ever gives back what was sent. */
 @RestController
+@FromOutside
 class SenderController {
 
     record Passcode(@Nullable String passcode) {

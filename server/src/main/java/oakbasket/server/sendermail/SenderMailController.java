@@ -8,6 +8,7 @@ import oakbasket.server.link.Links;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -21,6 +22,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Mail that a sender asks for. Who holds the key of a sending is its sender; the link may be shut meanwhile. */
 @RestController
+@FromOutside
 class SenderMailController {
 
     record TypedCode(@Nullable String code) {

@@ -21,6 +21,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.opening.Opening;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Drafts;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.template.RoundCopies;
 import oakbasket.server.words.Words;
@@ -127,6 +128,10 @@ public class SeriesRounds {
     /** Makes the rounds whose day has come. */
     @Scheduled(fixedDelayString = "${oakbasket.series-every:PT1M}")
     void makeWhatIsDue() {
+        Acting.officeDoes(this::makeWhatIsDueNow);
+    }
+
+    private void makeWhatIsDueNow() {
         for (SeriesTable.Kept series : table.all()) {
             try {
                 if (!series.paused()) {

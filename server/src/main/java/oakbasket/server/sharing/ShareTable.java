@@ -3,7 +3,7 @@ package oakbasket.server.sharing;
 import java.util.HashSet;
 import java.util.Optional;
 import java.util.Set;
-import oakbasket.core.team.RoundShare;
+import oakbasket.core.team.Share;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 
@@ -20,20 +20,20 @@ class ShareTable {
     /** Whether any round is hidden from an account that is no administrator's. */
     boolean hidesFrom(long account) {
         return jdbc.sql("""
-                SELECT EXISTS (SELECT 1 FROM round r WHERE NOT r.whole_office AND r.asked_by <> :account
+                SELECT EXISTS (SELECT 1 FROM seen_round r WHERE NOT r.whole_office AND r.asked_by <> :account
                     AND NOT EXISTS (SELECT 1 FROM round_share s WHERE s.round_id = r.id AND s.account_id = :account))""").param("account", account).query(Boolean.class).single();
     }
 
-    Optional<RoundShare> of(long round) {
-        return jdbc.sql("SELECT asked_by, whole_office FROM round WHERE id = :round").param("round", round)
-                .query((row, n) -> new RoundShare(row.getLong("asked_by"), row.getBoolean("whole_office"), with(round))).optional();
+    Optional<Share> of(long round) {
+        return jdbc.sql("SELECT asked_by, whole_office FROM seen_round round WHERE id = :round").param("round", round)
+                .query((row, n) -> new Share(row.getLong("asked_by"), row.getBoolean("whole_office"), with(round))).optional();
     }
 
     private Set<Long> with(long round) {
         return new HashSet<>(jdbc.sql("SELECT account_id FROM round_share WHERE round_id = :round").param("round", round).query(Long.class).list());
     }
 
-    void set(long round, RoundShare share) {
+    void set(long round, Share share) {
         jdbc.sql("UPDATE round SET asked_by = :owner, whole_office = :office WHERE id = :round").param("owner", share.owner()).param("office", share.wholeOffice()).param("round", round).update();
         jdbc.sql("DELETE FROM round_share WHERE round_id = :round").param("round", round).update();
         share.with().forEach(account -> jdbc.sql("INSERT INTO round_share (round_id, account_id) VALUES (:round, :account)").param("round", round).param("account", account).update());
@@ -41,19 +41,19 @@ class ShareTable {
 
     /** How many rounds somebody owns. */
     int owned(long account) {
-        return jdbc.sql("SELECT COUNT(*) FROM round WHERE asked_by = :account").param("account", account).query(Integer.class).single();
+        return jdbc.sql("SELECT COUNT(*) FROM seen_round round WHERE asked_by = :account").param("account", account).query(Integer.class).single();
     }
 
     /** Whether an account owns a round, a series or a parcel that was not purged. */
     boolean owns(long account) {
         return jdbc.sql("""
-                SELECT EXISTS (SELECT 1 FROM round WHERE asked_by = :account) OR EXISTS (SELECT 1 FROM round_series WHERE account_id = :account)
-                    OR EXISTS (SELECT 1 FROM parcel WHERE account_id = :account AND purged_at IS NULL)""").param("account", account).query(Boolean.class).single();
+                SELECT EXISTS (SELECT 1 FROM seen_round round WHERE asked_by = :account) OR EXISTS (SELECT 1 FROM round_series WHERE account_id = :account)
+                    OR EXISTS (SELECT 1 FROM seen_parcel parcel WHERE account_id = :account AND purged_at IS NULL)""").param("account", account).query(Boolean.class).single();
     }
 
     /** Everything that one account owns is another's from now on: rounds, series, parcels. */
     void handOver(long from, long to) {
-        jdbc.sql("DELETE FROM round_share s WHERE s.account_id = :to AND s.round_id IN (SELECT id FROM round WHERE asked_by = :from)").param("to", to).param("from", from).update();
+        jdbc.sql("DELETE FROM round_share s WHERE s.account_id = :to AND s.round_id IN (SELECT id FROM seen_round round WHERE asked_by = :from)").param("to", to).param("from", from).update();
         jdbc.sql("UPDATE round SET asked_by = :to WHERE asked_by = :from").param("to", to).param("from", from).update();
         jdbc.sql("UPDATE round_series SET account_id = :to WHERE account_id = :from").param("to", to).param("from", from).update();
         jdbc.sql("UPDATE parcel SET account_id = :to WHERE account_id = :from").param("to", to).param("from", from).update();

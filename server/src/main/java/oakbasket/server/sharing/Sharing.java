@@ -7,7 +7,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import oakbasket.core.team.Role;
-import oakbasket.core.team.RoundShare;
+import oakbasket.core.team.Share;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.account.Member;
@@ -30,7 +30,7 @@ public class Sharing {
     private final Transactions transactions;
     private final LiveHub live;
     /** How rounds are shared, for open desks; a copy of each server, forgotten when a round or the team changes. */
-    private final Map<Long, RoundShare> shares = new ConcurrentHashMap<>();
+    private final Map<Long, Share> shares = new ConcurrentHashMap<>();
 
     Sharing(ShareTable table, AccountService accounts, Transactions transactions, LiveHub live) {
         this.table = table;
@@ -53,12 +53,12 @@ public class Sharing {
             shares.clear();
         }
         // In one step, so that what was read before a change is never kept after it.
-        RoundShare share = shares.computeIfAbsent(round, this::stored);
+        Share share = shares.computeIfAbsent(round, this::stored);
         // A round that is not there any more is nobody's secret; and most are seen by everybody, whatever their role.
         return share == null || share.sees(account, Role.READER) || share.sees(account, accounts.roleOf(account));
     }
 
-    private @Nullable RoundShare stored(long round) {
+    private @Nullable Share stored(long round) {
         return Acting.asOffice(() -> table.of(round)).orElse(null);
     }
 
@@ -73,7 +73,7 @@ public class Sharing {
     }
 
     /** How a round is shared; 404 where it is not seen. */
-    RoundShare of(long round) {
+    Share of(long round) {
         return table.of(round).orElseThrow(() -> Problem.notFound("no-round"));
     }
 
@@ -82,7 +82,7 @@ public class Sharing {
      *
      * @throws Problem with status 403 for whoever does not own it, 422 when somebody does not belong to the office or only reads and is to own it
      */
-    RoundShare change(long round, RoundShare wanted, Account by) {
+    Share change(long round, Share wanted, Account by) {
         if (!of(round).settles(by.id(), by.role())) {
             throw Problem.of(Problem.Kind.FORBIDDEN, "not-owner");
         }
@@ -93,10 +93,11 @@ public class Sharing {
             if (!active().keySet().containsAll(with)) {
                 throw Problem.field("with", "no-member");
             }
-            table.set(round, new RoundShare(wanted.owner(), wanted.wholeOffice(), wanted.wholeOffice() ? Set.of() : with));
+            table.set(round, new Share(wanted.owner(), wanted.wholeOffice(), wanted.wholeOffice() ? Set.of() : with));
             return true;
         }));
         live.publish(new LiveEvent("round", round, null));
+        live.publish(LiveEvent.SHARED);
         return Acting.asOffice(() -> of(round));
     }
 

@@ -5,7 +5,7 @@ import java.util.Objects;
 import java.util.Set;
 import oakbasket.core.team.Permission;
 import oakbasket.core.team.Role;
-import oakbasket.core.team.RoundShare;
+import oakbasket.core.team.Share;
 import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.problem.Problem;
@@ -63,10 +63,10 @@ class SharingController {
             throw Problem.unreadable("unreadable");
         }
         Noted.about(accounts.names(List.of(wanted.owner())).getOrDefault(wanted.owner(), ""), wanted.wholeOffice() ? "" : accounts.names(with).values());
-        return told(sharing.change(round, new RoundShare(wanted.owner(), wanted.wholeOffice(), Set.copyOf(with)), account), account);
+        return told(sharing.change(round, new Share(wanted.owner(), wanted.wholeOffice(), Set.copyOf(with)), account), account);
     }
 
-    private RoundSharing told(RoundShare share, Account account) {
+    private RoundSharing told(Share share, Account account) {
         return new RoundSharing(share.owner(), accounts.names(List.of(share.owner())).getOrDefault(share.owner(), ""), share.wholeOffice(), share.with().stream().sorted().toList(), share.settles(account.id(), account.role()),
                 accounts.members().stream().filter(one -> one.endedAt() == null).map(one -> new Colleague(one.id(), one.name(), one.role())).toList());
     }

@@ -44,18 +44,18 @@ class SpaceTable {
     /** What lies of each round: received, in the bin, in quarantine, and put into its exchanges. What only stands in a folder a second time is not counted. */
     List<OfRound> ofRounds() {
         return jdbc.sql("""
-                SELECT r.id, r.asked_by AS owner, SUM(s.bytes) AS bytes FROM round r JOIN (
-                    SELECT round_id, SUM(size_bytes) AS bytes FROM received_file WHERE purged_at IS NULL GROUP BY round_id
-                    UNION ALL SELECT round_id, SUM(size_bytes) FROM removed_file WHERE purged_at IS NULL GROUP BY round_id
-                    UNION ALL SELECT round_id, SUM(size_bytes) FROM held_file WHERE outcome IS NULL GROUP BY round_id
-                    UNION ALL SELECT p.round_id, SUM(f.size_bytes) FROM parcel_file f JOIN parcel p ON p.id = f.parcel_id WHERE p.round_id IS NOT NULL AND f.bytes_id IS NOT NULL GROUP BY p.round_id
+                SELECT r.id, r.asked_by AS owner, SUM(s.bytes) AS bytes FROM seen_round r JOIN (
+                    SELECT round_id, SUM(size_bytes) AS bytes FROM seen_received_file received_file WHERE purged_at IS NULL GROUP BY round_id
+                    UNION ALL SELECT round_id, SUM(size_bytes) FROM seen_removed_file removed_file WHERE purged_at IS NULL GROUP BY round_id
+                    UNION ALL SELECT round_id, SUM(size_bytes) FROM seen_held_file held_file WHERE outcome IS NULL GROUP BY round_id
+                    UNION ALL SELECT p.round_id, SUM(f.size_bytes) FROM seen_parcel_file f JOIN seen_parcel p ON p.id = f.parcel_id WHERE p.round_id IS NOT NULL AND f.bytes_id IS NOT NULL GROUP BY p.round_id
                 ) s ON s.round_id = r.id GROUP BY r.id, r.asked_by""").query(OfRound.class).list();
     }
 
     /** What each user has handed out in parcels. */
     List<OfUser> ofParcels() {
         return jdbc.sql("""
-                SELECT p.account_id AS id, SUM(f.size_bytes) AS bytes FROM parcel_file f JOIN parcel p ON p.id = f.parcel_id
+                SELECT p.account_id AS id, SUM(f.size_bytes) AS bytes FROM seen_parcel_file f JOIN seen_parcel p ON p.id = f.parcel_id
                 WHERE p.round_id IS NULL AND p.purged_at IS NULL AND f.bytes_id IS NOT NULL GROUP BY p.account_id""").query(OfUser.class).list();
     }
 
@@ -66,16 +66,16 @@ class SpaceTable {
 
     /** The titles of rounds that whoever asks may see. */
     Map<Long, String> titles() {
-        return jdbc.sql("SELECT id, title FROM round").query((row, n) -> Map.entry(row.getLong("id"), row.getString("title"))).list().stream().collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
+        return jdbc.sql("SELECT id, title FROM seen_round round").query((row, n) -> Map.entry(row.getLong("id"), row.getString("title"))).list().stream().collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
     }
 
     long ownerOf(long round) {
-        return jdbc.sql("SELECT asked_by FROM round WHERE id = :id").param("id", round).query(Long.class).single();
+        return jdbc.sql("SELECT asked_by FROM seen_round round WHERE id = :id").param("id", round).query(Long.class).single();
     }
 
     boolean exists(RoomOf of, long id) {
         return switch (of) {
-            case ROUND -> jdbc.sql("SELECT EXISTS (SELECT 1 FROM round WHERE id = :id)").param("id", id).query(Boolean.class).single();
+            case ROUND -> jdbc.sql("SELECT EXISTS (SELECT 1 FROM seen_round round WHERE id = :id)").param("id", id).query(Boolean.class).single();
             case USER -> jdbc.sql("SELECT EXISTS (SELECT 1 FROM account WHERE id = :id)").param("id", id).query(Boolean.class).single();
             case OFFICE -> id == 0;
         };

@@ -29,7 +29,7 @@ class RootTable {
 
     boolean used(String prefix) {
         return jdbc.sql("""
-                SELECT EXISTS (SELECT 1 FROM received_file WHERE stored_path LIKE :prefix || '%' UNION ALL SELECT 1 FROM removed_file WHERE stored_path LIKE :prefix || '%'
+                SELECT EXISTS (SELECT 1 FROM seen_received_file received_file WHERE stored_path LIKE :prefix || '%' UNION ALL SELECT 1 FROM seen_removed_file removed_file WHERE stored_path LIKE :prefix || '%'
                     UNION ALL SELECT 1 FROM file_copy WHERE gone_at IS NULL AND place LIKE :prefix || '%')""").param("prefix", prefix).query(Boolean.class).single();
     }
 

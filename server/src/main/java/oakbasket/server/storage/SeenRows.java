@@ -3,13 +3,12 @@ package oakbasket.server.storage;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Leaves the rows of rounds that somebody does not see out of everything they ask. Whatever question a service asks, each table that holds something of a round is
- * replaced by those of its rows that may be seen, so that a list, a count, a search and a question for one id all keep to it.
+ * What may be seen of each table that holds something of a round: a named part of SQL that every question writes instead of the table, such as {@code FROM seen_basket b}. It stands for the whole table where everything may be
+ * seen, and for the rows that may be seen otherwise; whoever was not named at all sees no table. So a list, a count, a search and a question for one id all keep to it, and a question that names such a table itself is refused.
  */
 final class SeenRows {
 
@@ -36,10 +35,10 @@ final class SeenRows {
             parcel_id NOT IN (SELECT q.id FROM parcel q WHERE q.round_id IN (HIDDEN) OR q.account_id <> %1$d AND q.id IN (PRIVATE))""";
 
     private static final Map<String, String> CONDITIONS = conditions();
-    private static final Pattern TABLE = Pattern.compile("\\b(FROM|JOIN)\\s+(" + String.join("|", CONDITIONS.keySet()) + ")\\b(\\s+(?:AS\\s+)?([A-Za-z_]+))?");
-    private static final Pattern READING = Pattern.compile("^\\s*(?:SELECT|WITH)\\b");
-    /** What can follow a table that has no other name. */
-    private static final Set<String> NO_NAME = Set.of("WHERE", "JOIN", "LEFT", "RIGHT", "INNER", "CROSS", "FULL", "ON", "ORDER", "GROUP", "HAVING", "FETCH", "OFFSET", "UNION", "LIMIT", "USING", "EXCEPT", "INTERSECT");
+    static final String TABLES = String.join("|", CONDITIONS.keySet());
+    private static final Pattern SEEN = Pattern.compile("\\bseen_(" + TABLES + ")\\b");
+    private static final Pattern ANY_TABLE = Pattern.compile("\\b(?:FROM|JOIN|INTO|UPDATE)\\s+(?:seen_)?(?:" + TABLES + ")\\b");
+    private static final Pattern WHOLE_TABLE = Pattern.compile("(?<!DELETE )\\b(?:FROM|JOIN)\\s+(?:" + TABLES + ")\\b");
 
     private SeenRows() {
     }
@@ -59,24 +58,29 @@ final class SeenRows {
         return all;
     }
 
+    /** A question or a change as the database gets it where everything may be seen. */
+    static String everything(String sql) {
+        return SEEN.matcher(sql).replaceAll("$1");
+    }
+
     /**
-     * The question with only the rows that an account may see. Only what reads is changed: whoever writes has read before what it writes to, and a row is locked
-     * only after it was seen.
+     * The same for whoever does not see some rounds.
+     *
+     * @throws IllegalStateException when it reads a table that has a part to be seen without going through that; what locks a row has seen it before
      */
     static String of(String sql, long account) {
-        if (!READING.matcher(sql).find() || sql.contains("FOR UPDATE")) {
-            return sql;
+        if (WHOLE_TABLE.matcher(sql).find() && !sql.contains("FOR UPDATE")) {
+            throw new IllegalStateException("Not everybody may see all of this: " + sql);
         }
-        Matcher found = TABLE.matcher(sql);
-        StringBuilder seen = new StringBuilder();
-        while (found.find()) {
-            String table = found.group(2);
-            String next = found.group(4);
-            boolean named = next != null && !NO_NAME.contains(next.toUpperCase(java.util.Locale.ROOT));
-            String rows = found.group(1) + " (SELECT * FROM " + table + " WHERE " + Known.in(CONDITIONS, table).formatted(account) + ")" + (named ? "" : " " + table)
-                    + (found.group(3) == null ? "" : found.group(3));
-            found.appendReplacement(seen, Matcher.quoteReplacement(rows));
-        }
-        return found.appendTail(seen).toString();
+        return SEEN.matcher(sql).replaceAll(found -> Matcher.quoteReplacement(rows(found.group(1), account)));
+    }
+
+    private static String rows(String table, long account) {
+        return "(SELECT * FROM " + table + " WHERE " + Known.in(CONDITIONS, table).formatted(account) + ")";
+    }
+
+    /** Whether it touches anything that not all may see. */
+    static boolean touched(String sql) {
+        return ANY_TABLE.matcher(sql).find();
     }
 }

@@ -5,12 +5,18 @@ import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.jdbc.datasource.DelegatingDataSource;
 
-/** Connections on which whoever does not see some rounds asks only about the others; everybody else gets the plain ones. */
+/** Connections on which everybody asks only about what they may see, and whoever was not named about nothing that not all may see; see {@link SeenRows}. */
 final class SeenRowsDataSource extends DelegatingDataSource {
 
+    private static final int MOST_KNOWN = 2_000;
+
     private final HikariDataSource all;
+    /** As they are where everything may be seen, so that they are looked through once. */
+    private final Map<String, String> known = new ConcurrentHashMap<>();
     private final DatabaseKeeper keeper;
 
     SeenRowsDataSource(HikariDataSource all, DatabaseKeeper keeper) {
@@ -28,15 +34,10 @@ final class SeenRowsDataSource extends DelegatingDataSource {
     @Override
     public Connection getConnection() throws SQLException {
         Connection plain = super.getConnection();
-        return Acting.restricted() ? keeping(plain) : plain;
-    }
-
-    private static Connection keeping(Connection plain) {
         return (Connection) Proxy.newProxyInstance(Connection.class.getClassLoader(), new Class<?>[] {Connection.class}, (proxy, method, arguments) -> {
             if (method.getName().startsWith("prepare") && arguments != null && arguments[0] instanceof String sql) {
-                Acting.Who who = Acting.who();
-                arguments[0] = who != null && who.restricted() ? SeenRows.of(sql, who.account()) : sql;
-            } else if (method.getName().equals("createStatement")) {
+                arguments[0] = seen(sql);
+            } else if (method.getName().equals("createStatement") && !Acting.everything()) {
                 throw new IllegalStateException("Only prepared statements keep to what may be seen");
             }
             try {
@@ -45,5 +46,22 @@ final class SeenRowsDataSource extends DelegatingDataSource {
                 throw problem.getCause();
             }
         });
+    }
+
+    private String seen(String sql) {
+        if (Acting.everything()) {
+            if (known.size() > MOST_KNOWN) {
+                known.clear();
+            }
+            return known.computeIfAbsent(sql, SeenRows::everything);
+        }
+        Acting.Who who = Acting.who();
+        if (who != null) {
+            return SeenRows.of(sql, who.account());
+        }
+        if (SeenRows.touched(sql)) {
+            throw new IllegalStateException("Nobody was named for whom this is done: " + sql);
+        }
+        return sql;
     }
 }

@@ -58,8 +58,10 @@ public class Transactions {
 
     /** Commits; a power cut within the next second may undo it. For what can be done over, such as the progress of an upload. */
     public <T> T quickly(Supplier<T> work) {
-        Acting.Who who = Acting.who();
-        if (who != null && !who.changes()) {
+        if (Acting.nobody()) {
+            throw new IllegalStateException("Nobody was named for whom this is done");
+        }
+        if (Acting.readsOnly()) {
             throw Problem.of(Problem.Kind.FORBIDDEN, "role");
         }
         return template.execute(status -> work.get());

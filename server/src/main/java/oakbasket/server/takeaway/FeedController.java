@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.security.Needs;
 import oakbasket.server.web.Caller;
 import oakbasket.server.web.PublicAddress;
@@ -21,6 +22,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The calendar to subscribe to, and its address. */
 @RestController
+@FromOutside
 class FeedController {
 
     record Feed(@Nullable String url) {

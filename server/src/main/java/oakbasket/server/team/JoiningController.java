@@ -3,6 +3,7 @@ package oakbasket.server.team;
 import jakarta.servlet.http.HttpServletRequest;
 import oakbasket.core.team.Role;
 import oakbasket.server.brand.Brand;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -14,6 +15,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** For whoever holds the link of an invitation, or forgot a password. Nobody is signed in here. */
 @RestController
+@FromOutside
 class JoiningController {
 
     record HeldInvitation(@Nullable String token) {

@@ -18,6 +18,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Hash;
 import oakbasket.server.security.Limits;
 import oakbasket.server.security.SecretKeys;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -74,13 +75,13 @@ class PasswordResets {
      */
     void ask(String email, String caller) {
         limits.count(Limits.Kind.RESET, caller);
-        writer.execute(() -> {
+        writer.execute(Acting.office(() -> {
             try {
                 accounts.byAddress(email).ifPresent(this::write);
             } catch (RuntimeException problem) {
                 LOG.error("A letter about a forgotten password could not be written", problem);
             }
-        });
+        }));
     }
 
     private void write(Account account) {

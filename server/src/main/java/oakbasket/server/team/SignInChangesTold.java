@@ -5,6 +5,7 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import oakbasket.server.account.SignInChange;
+import oakbasket.server.storage.Acting;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.event.EventListener;
@@ -30,12 +31,12 @@ class SignInChangesTold {
 
     @EventListener
     void changed(SignInChange change) {
-        writer.execute(() -> {
+        writer.execute(Acting.office(() -> {
             try {
                 letters.changed(PasswordResets.person(change.account()), change.what().name());
             } catch (RuntimeException problem) {
                 LOG.error("A letter about a changed account could not be written", problem);
             }
-        });
+        }));
     }
 }

@@ -28,14 +28,14 @@ class TeamSettingTable {
     }
 
     long ownerOf(long round) {
-        return jdbc.sql("SELECT asked_by FROM round WHERE id = :round").param("round", round).query(Long.class).single();
+        return jdbc.sql("SELECT asked_by FROM seen_round round WHERE id = :round").param("round", round).query(Long.class).single();
     }
 
     /** How many links live of the rounds and parcels that somebody owns: those that were not withdrawn and have not ended. */
     int liveLinks(long account, java.time.Instant now) {
         return jdbc.sql("""
-                SELECT (SELECT COUNT(*) FROM link l JOIN round r ON r.id = l.round_id WHERE r.asked_by = :account AND r.state = 'GATHERING' AND l.withdrawn_at IS NULL AND (l.ends_at IS NULL OR l.ends_at > :now))
-                    + (SELECT COUNT(*) FROM parcel_link l JOIN parcel p ON p.id = l.parcel_id WHERE p.account_id = :account AND p.purged_at IS NULL AND l.withdrawn_at IS NULL
+                SELECT (SELECT COUNT(*) FROM seen_link l JOIN seen_round r ON r.id = l.round_id WHERE r.asked_by = :account AND r.state = 'GATHERING' AND l.withdrawn_at IS NULL AND (l.ends_at IS NULL OR l.ends_at > :now))
+                    + (SELECT COUNT(*) FROM seen_parcel_link l JOIN seen_parcel p ON p.id = l.parcel_id WHERE p.account_id = :account AND p.purged_at IS NULL AND l.withdrawn_at IS NULL
                         AND (p.ends_at IS NULL OR p.ends_at > :now))""").param("account", account).param("now", now).query(Integer.class).single();
     }
 }

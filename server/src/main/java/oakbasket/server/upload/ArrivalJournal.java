@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.locks.ReadWriteLock;
 import java.util.concurrent.locks.ReentrantReadWriteLock;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.Disk;
 import oakbasket.server.storage.GroupFlush;
@@ -120,6 +121,10 @@ class ArrivalJournal {
     /** Flushes the database and empties the journal. */
     @Scheduled(initialDelayString = "${oakbasket.journal-every:PT5S}", fixedDelayString = "${oakbasket.journal-every:PT5S}")
     void empty() {
+        Acting.officeDoes(this::emptyNow);
+    }
+
+    private void emptyNow() {
         arriving.writeLock().lock();
         try {
             if (file.size() > 0) {

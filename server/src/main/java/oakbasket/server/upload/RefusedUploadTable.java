@@ -23,7 +23,7 @@ class RefusedUploadTable {
     List<RefusedUploads.Refused> since(Instant since) {
         return jdbc.sql("""
                 SELECT l.round_id, r.title AS round, u.code IN ('disk-full', 'space-full') AS no_room, COUNT(DISTINCT u.link_id) AS links
-                FROM refused_upload u JOIN link l ON l.id = u.link_id JOIN round r ON r.id = l.round_id
+                FROM seen_refused_upload u JOIN seen_link l ON l.id = u.link_id JOIN seen_round r ON r.id = l.round_id
                 WHERE u.last_at > :since GROUP BY l.round_id, r.title, u.code IN ('disk-full', 'space-full') ORDER BY l.round_id""").param("since", since).query(RefusedUploads.Refused.class).list();
     }
 }

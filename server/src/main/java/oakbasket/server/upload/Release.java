@@ -15,6 +15,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.scan.Scanned;
 import oakbasket.server.scan.Scanner;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
@@ -84,6 +85,10 @@ public class Release {
     /** Asks the scanner again about what waits, the oldest first, until it gives no answer. */
     @Scheduled(initialDelayString = "${oakbasket.scan-again-every:PT1M}", fixedDelayString = "${oakbasket.scan-again-every:PT1M}")
     void scanAgain() {
+        Acting.officeDoes(this::scanAgainNow);
+    }
+
+    private void scanAgainNow() {
         for (HeldFile file : held.waiting()) {
             try {
                 Scanned scanned = scanner.scan(store.quarantined(file.uploadId()));

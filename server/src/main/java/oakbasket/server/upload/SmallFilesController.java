@@ -23,6 +23,7 @@ import oakbasket.server.link.Links;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.web.Caller;
 import oakbasket.server.web.ProblemWriter;
 import org.jspecify.annotations.Nullable;
@@ -38,6 +39,7 @@ import tools.jackson.databind.json.JsonMapper;
  * in the time of one. Each is received or refused by itself, as if it had come alone.
  */
 @RestController
+@FromOutside
 class SmallFilesController {
 
     static final int MOST_FILES = 64;

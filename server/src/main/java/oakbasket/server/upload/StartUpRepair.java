@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
@@ -90,6 +91,10 @@ class StartUpRepair implements SmartInitializingSingleton {
     /** Removes uploads that rested too long. */
     @Scheduled(initialDelay = 60_000, fixedDelay = 3_600_000)
     void expire() {
+        Acting.officeDoes(this::expireNow);
+    }
+
+    private void expireNow() {
         for (Upload upload : uploads.untouchedSince(clock.instant().minus(Uploads.LIFE))) {
             if (transactions.durably(() -> uploads.delete(upload.id())) == 1) {
                 delete(store.incoming(upload.id()));

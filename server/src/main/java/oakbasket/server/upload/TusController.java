@@ -21,6 +21,7 @@ import oakbasket.server.link.Links;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.security.FromOutside;
 import oakbasket.server.web.Caller;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -39,6 +40,7 @@ import org.springframework.web.bind.annotation.RestController;
  * in headers of the creation; afterwards the unguessable URL of the upload is enough.
  */
 @RestController
+@FromOutside
 class TusController {
 
     static final String VERSION = "1.0.0";

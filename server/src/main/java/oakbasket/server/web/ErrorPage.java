@@ -3,6 +3,7 @@ package oakbasket.server.web;
 import io.swagger.v3.oas.annotations.Hidden;
 import jakarta.servlet.RequestDispatcher;
 import jakarta.servlet.http.HttpServletRequest;
+import oakbasket.server.security.FromOutside;
 import org.springframework.boot.webmvc.error.ErrorController;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -14,6 +15,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Tells as a problem detail what was refused before any controller saw it, such as an address with doubled slashes. */
 @Hidden
 @RestController
+@FromOutside
 class ErrorPage implements ErrorController {
 
     private final ProblemWriter writer;

@@ -2,6 +2,7 @@ package oakbasket.server.web;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import oakbasket.server.security.FromOutside;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -11,6 +12,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 
 /** Serves the page of the desk; its parts come from memory (http.AssetsInMemory). */
 @Controller
+@FromOutside
 class PageController {
 
     private final byte[] desk;

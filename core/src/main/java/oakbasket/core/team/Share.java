@@ -1,0 +1,46 @@
+package oakbasket.core.team;
+
+import java.util.HashSet;
+import java.util.Set;
+
+/**
+ * Whose a round or a parcel is, and with whom it is shared.
+ *
+ * @param owner the account that asks, or that hands out
+ * @param wholeOffice whether everybody of the office sees it
+ * @param with the accounts that see it besides the owner, where the office does not
+ */
+public record Share(long owner, boolean wholeOffice, Set<Long> with) {
+
+    public Share {
+        with = Set.copyOf(with);
+    }
+
+    /** Whether somebody sees it, and may change it where their role lets them change anything. */
+    public boolean sees(long account, Role role) {
+        return role == Role.ADMINISTRATOR || wholeOffice || owner == account || with.contains(account);
+    }
+
+    /** Whether somebody may say with whom it is shared, and hand it over. */
+    public boolean settles(long account, Role role) {
+        return role == Role.ADMINISTRATOR || role == Role.COORDINATOR && owner == account;
+    }
+
+    /** Whether everybody who sees this sees the other too, so that something of the other may be put into this. */
+    public boolean noWiderThan(Share other) {
+        return other.wholeOffice || !wholeOffice && other.everybody().containsAll(everybody());
+    }
+
+    /** The same as the other, for a new owner among those who see it. */
+    public static Share like(Share other, long owner) {
+        Set<Long> others = other.everybody();
+        others.remove(owner);
+        return new Share(owner, other.wholeOffice, other.wholeOffice ? Set.of() : others);
+    }
+
+    private Set<Long> everybody() {
+        Set<Long> all = new HashSet<>(with);
+        all.add(owner);
+        return all;
+    }
+}
