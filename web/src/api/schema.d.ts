@@ -2487,6 +2487,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parcels/{id}/sharing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parcelSharing"];
+        put: operations["shareParcel"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/parcels/{id}/stop": {
         parameters: {
             query?: never;
@@ -5532,6 +5548,7 @@ export interface components {
             state: "DRAFT" | "WAITING" | "LIVE" | "STOPPED" | "ENDED" | "PURGED";
             title: string;
             whenReady: boolean;
+            wholeOffice: boolean;
         };
         ListedRound: {
             /** Format: date-time */
@@ -6474,15 +6491,6 @@ export interface components {
             deadlineBefore: string;
             kinds: ("BECOMES_COMPLETE" | "BECOMES_INCOMPLETE" | "DEADLINE_EARLIER" | "DEADLINE_LATER" | "BECOMES_OVERDUE" | "NO_LONGER_OVERDUE" | "BECOMES_LATE" | "NO_LONGER_LATE")[];
         };
-        RoundSharing: {
-            colleagues: components["schemas"]["Colleague"][];
-            mayChange: boolean;
-            /** Format: int64 */
-            owner: number;
-            ownerName: string;
-            wholeOffice: boolean;
-            with: number[];
-        };
         RoundSheet: {
             /** Format: int64 */
             calendarId: number | null;
@@ -6650,6 +6658,15 @@ export interface components {
             setUpNeeded: boolean;
             signedIn: boolean;
             zone: string;
+        };
+        SharingView: {
+            colleagues: components["schemas"]["Colleague"][];
+            mayChange: boolean;
+            /** Format: int64 */
+            owner: number;
+            ownerName: string;
+            wholeOffice: boolean;
+            with: number[];
         };
         SheetItem: {
             /** @enum {string|null} */
@@ -12218,6 +12235,7 @@ export interface operations {
             query?: {
                 find?: string;
                 before?: number;
+                mine?: boolean;
             };
             header?: never;
             path?: never;
@@ -12814,6 +12832,72 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parcelSharing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SharingView"];
+                };
+            };
+            /** @description A problem detail (RFC 9457) */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shareParcel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedSharing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SharingView"];
+                };
             };
             /** @description A problem detail (RFC 9457) */
             default: {
@@ -16109,7 +16193,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["RoundSharing"];
+                    "*/*": components["schemas"]["SharingView"];
                 };
             };
             /** @description A problem detail (RFC 9457) */
@@ -16144,7 +16228,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": components["schemas"]["RoundSharing"];
+                    "*/*": components["schemas"]["SharingView"];
                 };
             };
             /** @description A problem detail (RFC 9457) */

@@ -127,6 +127,7 @@ export const team = {
   alsoAt: '{0} is here too, at {1}',
   sharing: 'Share or hand over…',
   sharingTitle: 'Who works on this round',
+  sharingParcelTitle: 'Who works on this parcel',
   sharingOwner: 'Owner',
   sharingOwnerHint: 'Letters go in the owner’s name.',
   sharingOffice: 'The whole office sees it',

@@ -21,7 +21,8 @@ const route = useRoute()
 const router = useRouter()
 const find = ref('')
 const words = refDebounced(find, WAIT_MILLISECONDS)
-const { value: page, problem, load } = useRead(computed(() => ['parcels', words.value.trim()]), () => desk.parcels(words.value.trim(), undefined), { on: (event) => event.type === 'parcel' || event.type === 'taken' })
+const mine = computed(() => route.query.whose === 'mine')
+const { value: page, problem, load } = useRead(computed(() => ['parcels', words.value.trim(), mine.value]), () => desk.parcels(words.value.trim(), undefined, mine.value), { on: (event) => event.type === 'parcel' || event.type === 'taken' })
 const earlier = ref<ListedParcel[]>([])
 const moreThere = ref(false)
 watch(page, (now) => {
@@ -33,6 +34,11 @@ const state = computed(() => (typeof route.query.state === 'string' && route.que
 const shown = computed(() => all.value.filter((one) => !state.value || one.state === state.value))
 const counts = computed(() => all.value.reduce<Record<string, number>>((sum, one) => ({ ...sum, [one.state]: (sum[one.state] ?? 0) + 1 }), {}))
 
+/** The same list with another choice in its address. */
+function choose(what: { state?: string | undefined; whose?: string | undefined }) {
+  void router.replace({ query: { ...route.query, ...what } })
+}
+
 async function make() {
   try {
     await router.push({ name: 'parcel', params: { id: (await desk.beginParcel()).id } })
@@ -43,7 +49,7 @@ async function make() {
 
 async function more() {
   try {
-    const next = await desk.parcels(words.value.trim(), all.value.at(-1)?.id)
+    const next = await desk.parcels(words.value.trim(), all.value.at(-1)?.id, mine.value)
     earlier.value.push(...next.parcels)
     moreThere.value = next.more
   } catch (error) {
@@ -74,15 +80,19 @@ function takenWords(one: ListedParcel): string {
     <LoadingPart v-if="!page && !problem" />
     <template v-if="page">
       <div class="tools">
+        <div class="chips" role="group" :aria-label="t.whose">
+          <ElButton :aria-pressed="!mine" @click="choose({ whose: undefined })">{{ t.office }}</ElButton>
+          <ElButton :aria-pressed="mine" @click="choose({ whose: 'mine' })">{{ t.mine }}</ElButton>
+        </div>
         <div class="chips" role="group" :aria-label="t.filters">
-          <ElButton :aria-pressed="!state" @click="router.replace({ query: {} })">{{ t.all }}<span>{{ all.length }}</span></ElButton>
+          <ElButton :aria-pressed="!state" @click="choose({ state: undefined })">{{ t.all }}<span>{{ all.length }}</span></ElButton>
           <template v-for="(label, key) in t.lists" :key="key">
-            <ElButton v-if="counts[key] || state === key" :aria-pressed="state === key" @click="router.replace({ query: state === key ? {} : { state: key } })">{{ label }}<span>{{ counts[key] ?? 0 }}</span></ElButton>
+            <ElButton v-if="counts[key] || state === key" :aria-pressed="state === key" @click="choose({ state: state === key ? undefined : key })">{{ label }}<span>{{ counts[key] ?? 0 }}</span></ElButton>
           </template>
         </div>
         <ElInput v-model="find" class="find" type="search" :placeholder="t.find" :aria-label="t.find" />
       </div>
-      <EmptyPart v-if="shown.length === 0" :words="all.length === 0 && !words ? t.none : t.noneFound" />
+      <EmptyPart v-if="shown.length === 0" :words="all.length === 0 && !words && !mine ? t.none : t.noneFound" />
       <table v-else class="plain">
         <thead>
           <tr>
@@ -91,6 +101,7 @@ function takenWords(one: ListedParcel): string {
             <th scope="col">{{ t.columns.files }}</th>
             <th scope="col">{{ t.columns.taken }}</th>
             <th scope="col">{{ t.columns.until }}</th>
+            <th scope="col">{{ t.by }}</th>
           </tr>
         </thead>
         <tbody>
@@ -100,6 +111,7 @@ function takenWords(one: ListedParcel): string {
             <td class="files">{{ t.fileCount(one.files) }}<div class="quiet">{{ sizeWords(one.bytes) }}</div></td>
             <td>{{ takenWords(one) }}<div v-if="one.lastAt" class="quiet">{{ dayAndTime(one.lastAt) }}</div></td>
             <td class="files"><template v-if="one.state !== 'DRAFT'">{{ dayAndTime(one.endsAt) }}</template><div v-if="one.endsSoon" class="soon">{{ t.endsSoon }}</div></td>
+            <td>{{ one.by }}<div v-if="!one.wholeOffice" class="quiet">{{ t.keptToSome }}</div></td>
           </tr>
         </tbody>
       </table>

@@ -24,7 +24,7 @@ import KeyHelp from './KeyHelp.vue'
 import RoundHistory from './RoundHistory.vue'
 import RoundLetters from './RoundLetters.vue'
 import RoundMenu from './RoundMenu.vue'
-import SharingDialog from './SharingDialog.vue'
+import SharingDialog from '../../sharing/SharingDialog.vue'
 import { useBoard } from './use-board'
 import { useBoardRows } from './use-board-rows'
 import { usePresence } from './use-presence'
@@ -200,7 +200,7 @@ async function change(action: 'close' | 'reopen') {
       </div>
 
       <RoundHistory v-if="history" v-model="history" :round-id="roundId" :zone="board.zone" />
-      <SharingDialog v-if="sharing" :round="roundId" @close="sharing = false" />
+      <SharingDialog v-if="sharing" :id="roundId" of="round" @close="sharing = false" />
       <KeyHelp v-model="helping" :keys="text.board.keyList" />
       <ElDialog v-model="closing" :title="t.close" width="460" append-to-body>
         <p>{{ t.confirmClose }}</p>

@@ -26,16 +26,22 @@ public record Share(long owner, boolean wholeOffice, Set<Long> with) {
         return role == Role.ADMINISTRATOR || role == Role.COORDINATOR && owner == account;
     }
 
-    /** Whether everybody who sees this sees the other too, so that something of the other may be put into this. */
+    /** Whether everybody who sees this sees the other too, so that something of the other may be put into this. Administrators see everything anyway. */
     public boolean noWiderThan(Share other) {
         return other.wholeOffice || !wholeOffice && other.everybody().containsAll(everybody());
     }
 
-    /** The same as the other, for a new owner among those who see it. */
-    public static Share like(Share other, long owner) {
-        Set<Long> others = other.everybody();
-        others.remove(owner);
-        return new Share(owner, other.wholeOffice, other.wholeOffice ? Set.of() : others);
+    /** The same without those who do not see the other; whoever owns it still does. */
+    public Share within(Share other) {
+        if (other.wholeOffice) {
+            return this;
+        }
+        Set<Long> both = other.everybody();
+        if (!wholeOffice) {
+            both.retainAll(with);
+        }
+        both.remove(owner);
+        return new Share(owner, false, both);
     }
 
     private Set<Long> everybody() {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.Set;
+import java.util.stream.Collectors;
 import oakbasket.core.fault.FaultyValue;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -52,6 +53,21 @@ class TeamRulesTest {
         assertThat(kept.sees(account, role)).isEqualTo(sees);
         assertThat(kept.settles(account, role)).isEqualTo(settles);
         assertThat(new Share(1, true, Set.of()).sees(account, role)).isTrue();
+    }
+
+    /** The office is 1 to 4; 0 stands for the whole of it. */
+    @ParameterizedTest(name = "{0}:{1} beside {2}:{3}")
+    @CsvSource({"1,0,2,0,true,0", "1,23,2,0,true,23", "1,23,2,13,true,23", "1,3,2,13,true,3", "1,0,1,3,false,3", "1,0,2,13,false,23", "1,34,2,13,false,3", "1,3,2,4,false,''", "1,'',1,'',true,''", "1,'',2,'',false,''", "1,2,2,1,true,2"})
+    void nothingIsPutWhereMorePeopleSeeIt(long owner, String with, long otherOwner, String otherWith, boolean fits, String within) {
+        Share share = share(owner, with);
+        Share other = share(otherOwner, otherWith);
+        assertThat(share.noWiderThan(other)).isEqualTo(fits);
+        assertThat(share.within(other)).isEqualTo(share(owner, within));
+        assertThat(share.within(other).noWiderThan(other)).as("made narrower it fits, where its owner sees the other").isEqualTo(other.sees(owner, Role.COORDINATOR));
+    }
+
+    private static Share share(long owner, String with) {
+        return new Share(owner, with.equals("0"), with.equals("0") ? Set.of() : with.chars().mapToObj(one -> (long) (one - '0')).collect(Collectors.toSet()));
     }
 
     @Test

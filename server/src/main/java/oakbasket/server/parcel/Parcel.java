@@ -27,13 +27,14 @@ import org.jspecify.annotations.Nullable;
  * @param byLetter whether its people are written to when it is handed out
  * @param whenReady whether it is handed out by itself as soon as all files have come
  * @param roundId the round of the exchange whose files these are, which is never handed out as a parcel; null for every parcel that is one
+ * @param wholeOffice whether everybody of the office sees it; what the others see of it is said in {@code sharing.Sharing}
  * @param version counts what coordinators change about it
  */
 @RecordBuilder
 @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
 public record Parcel(long id, String title, String message, long accountId, Instant madeAt, @Nullable Instant handedOutAt, @Nullable Integer days, LinkWindow window, @Nullable Instant stoppedAt,
         @Nullable Instant purgedAt, @Nullable String passcodeHash, @Nullable Integer mostPickUps, int keptDays, String name, List<ReminderStep> reminders, List<TypedPerson> people, boolean open,
-        boolean byLetter, boolean whenReady, @Nullable Long roundId, int version) {
+        boolean byLetter, boolean whenReady, @Nullable Long roundId, boolean wholeOffice, int version) {
 
     /** Somebody as typed. */
     public record TypedPerson(String name, String email) {

@@ -22,6 +22,8 @@ record ParcelAct(long id, @Nullable Long accountId, Instant at, Kind kind, Strin
         PERSON_GIVEN_BACK,
         NEW_ADDRESS,
         RENEWED,
+        /** Other people of the office see it, or somebody else owns it. */
+        SHARED,
         STOPPED,
         WENT_ON,
         SENT_AGAIN,

@@ -20,6 +20,9 @@ import oakbasket.server.account.Account;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Needs;
+import oakbasket.server.sharing.Sharing;
+import oakbasket.server.sharing.SharingView;
+import oakbasket.server.sharing.WantedSharing;
 import oakbasket.server.web.Typed;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -104,8 +107,10 @@ class ParcelController {
     private final ParcelList list;
     private final Contacts contacts;
     private final Settings settings;
+    private final Sharing sharing;
 
-    ParcelController(Parcels parcels, ParcelFiles files, ParcelList list, Contacts contacts, Settings settings) {
+    ParcelController(Parcels parcels, ParcelFiles files, ParcelList list, Contacts contacts, Settings settings, Sharing sharing) {
+        this.sharing = sharing;
         this.parcels = parcels;
         this.files = files;
         this.list = list;
@@ -113,10 +118,11 @@ class ParcelController {
         this.settings = settings;
     }
 
-    /** Parcels, the newest first; {@code before} is the last one seen. */
+    /** Parcels, the newest first; {@code before} is the last one seen, and {@code mine} leaves out what others own. */
     @GetMapping("/api/parcels")
-    ParcelList.ParcelPage parcels(@RequestParam(defaultValue = "") String find, @RequestParam(required = false) @Nullable Long before) {
-        return list.page(find.substring(0, Math.min(find.length(), LONGEST_FIND)), before);
+    ParcelList.ParcelPage parcels(@RequestParam(defaultValue = "") String find, @RequestParam(required = false) @Nullable Long before, @RequestParam(defaultValue = "false") boolean mine,
+            @AuthenticationPrincipal Account account) {
+        return list.page(find.substring(0, Math.min(find.length(), LONGEST_FIND)), before, mine ? (Long) account.id() : null);
     }
 
     /** What was handed out to a contact, also from before contacts were merged. */
@@ -147,6 +153,18 @@ class ParcelController {
     ParcelList.ParcelInFull changeParcel(@PathVariable long id, @RequestBody ParcelSheet typed, @AuthenticationPrincipal Account account) {
         parcels.change(id, typed.version(), sheet(typed), account.id());
         return parcel(id);
+    }
+
+    /** With whom of the office a parcel is shared. */
+    @GetMapping("/api/parcels/{id}/sharing")
+    SharingView parcelSharing(@PathVariable long id, @AuthenticationPrincipal Account account) {
+        return sharing.view(sharing.ofParcel(parcels.byId(id).id()), account);
+    }
+
+    /** Shares a parcel with the whole office or with some of it, and says who owns it. */
+    @PutMapping("/api/parcels/{id}/sharing")
+    SharingView shareParcel(@PathVariable long id, @RequestBody WantedSharing wanted, @AuthenticationPrincipal Account account) {
+        return sharing.view(parcels.share(id, wanted.share(), account), account);
     }
 
     /** Throws a draft away. */

@@ -33,6 +33,7 @@ import oakbasket.server.review.FilesOnDisk;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.security.SecretKeys;
+import oakbasket.server.sharing.Sharing;
 import oakbasket.server.space.Spaces;
 import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.CheckedFiles;
@@ -67,11 +68,13 @@ public class ParcelFiles {
     private final ParcelActTable acts;
     private final Spaces spaces;
     private final CheckedFiles checked;
+    private final Sharing sharing;
     private final Clock clock;
     private final Set<Long> writing = ConcurrentHashMap.newKeySet();
 
     ParcelFiles(ParcelTable parcels, ParcelFileTable table, ParcelBytes bytes, ReceivedFiles received, FilesOnDisk disk, DiskPromises promises, SecretKeys keys, Transactions transactions, LiveHub live, MachineTime machine,
-            ParcelActTable acts, Spaces spaces, CheckedFiles checked, Clock clock) {
+            ParcelActTable acts, Spaces spaces, CheckedFiles checked, Sharing sharing, Clock clock) {
+        this.sharing = sharing;
         this.checked = checked;
         this.spaces = spaces;
         this.acts = acts;
@@ -91,6 +94,11 @@ public class ParcelFiles {
     /** The files of a parcel in their order. */
     public List<ParcelFile> of(long parcel) {
         return table.ofParcel(parcel);
+    }
+
+    /** The rounds of the files that were picked, also of those that whoever asks does not see. */
+    Set<Long> roundsIn(long parcel) {
+        return Acting.asOffice(() -> received.byIds(table.ofParcel(parcel).stream().map(ParcelFile::receivedFileId).filter(Objects::nonNull).toList()).stream().map(ReceivedFile::roundId).collect(Collectors.toSet()));
     }
 
     /**
@@ -218,7 +226,9 @@ public class ParcelFiles {
         }
         check(there.size() + found.size());
         Set<String> names = names(there, table.takenBack(draft.id()));
+        Set<Long> rounds = found.stream().map(ReceivedFile::roundId).collect(Collectors.toSet());
         transactions.durably(() -> {
+            sharing.narrow(draft.id(), draft.roundId(), rounds, there.isEmpty());
             int number = table.nextNumber(draft.id());
             for (ReceivedFile file : found) {
                 table.insert(draft.id(), number++, free(file.storedName(), names), file.sizeBytes(), null, file.id(), ParcelFile.State.CHECKING);

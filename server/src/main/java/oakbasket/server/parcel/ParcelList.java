@@ -36,12 +36,14 @@ class ParcelList {
      * @param done how many people have taken everything away
      * @param begun how many have taken something away, but not everything
      * @param byAnybody how many files were taken away through the link for anybody who holds it
+     * @param wholeOffice whether everybody of the office sees it
      * @param endsSoon whether it ends within its warning
      */
     @RecordBuilder
     @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     record ListedParcel(long id, String title, ParcelState state, boolean endsSoon, String by, Instant madeAt, @Nullable Instant handedOutAt, @Nullable Instant beginsAt, Instant endsAt, Instant purgeAt,
-            int files, int readyFiles, long bytes, int people, List<String> named, int done, int begun, boolean open, int byAnybody, @Nullable Instant lastAt, boolean passcode, boolean whenReady) {
+            int files, int readyFiles, long bytes, int people, List<String> named, int done, int begun, boolean open, int byAnybody, @Nullable Instant lastAt, boolean passcode, boolean whenReady,
+            boolean wholeOffice) {
     }
 
     record ParcelPage(List<ListedParcel> parcels, boolean more, Map<ParcelState, Integer> counts) {
@@ -114,11 +116,12 @@ class ParcelList {
      *
      * @param find part of a title, name or address; empty for all
      * @param before the last one seen; null for the first page
+     * @param owner whose parcels; null for everybody's
      */
-    ParcelPage page(String find, @Nullable Long before) {
+    ParcelPage page(String find, @Nullable Long before, @Nullable Long owner) {
         String words = find.strip().toLowerCase(Locale.ROOT);
         String pattern = "%" + words.replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%";
-        List<Parcel> page = table.page(pattern, null, before == null ? Long.MAX_VALUE : before, PAGE + 1);
+        List<Parcel> page = table.page(pattern, null, owner, before == null ? Long.MAX_VALUE : before, PAGE + 1);
         List<ListedParcel> listed = listed(page.subList(0, Math.min(PAGE, page.size())));
         return new ParcelPage(listed, page.size() > PAGE, listed.stream().collect(Collectors.groupingBy(ListedParcel::state, Collectors.summingInt(one -> 1))));
     }
@@ -126,7 +129,7 @@ class ParcelList {
     /** What was handed out to a contact, also from before contacts were merged. */
     List<ListedParcel> toContact(long id) {
         contacts.byId(id);
-        return listed(table.page("%", contacts.withMerged(id), Long.MAX_VALUE, PAGE));
+        return listed(table.page("%", contacts.withMerged(id), null, Long.MAX_VALUE, PAGE));
     }
 
     private List<ListedParcel> listed(List<Parcel> page) {
@@ -156,7 +159,7 @@ class ParcelList {
                     .by(by.getOrDefault(parcel.accountId(), "")).madeAt(parcel.madeAt()).handedOutAt(parcel.handedOutAt()).beginsAt(parcel.window().beginsAt()).endsAt(parcel.window().end())
                     .purgeAt(parcel.purgeAt()).files(sum.files()).readyFiles(sum.ready()).bytes(sum.bytes()).people(names.size())
                     .named(names.stream().limit(MOST_PEOPLE_NAMED).toList()).done(done).begun(begun).open(parcel.open()).byAnybody(anybody).lastAt(last).passcode(parcel.passcodeHash() != null)
-                    .whenReady(parcel.whenReady()).build());
+                    .whenReady(parcel.whenReady()).wholeOffice(parcel.wholeOffice()).build());
         }
         return listed;
     }

@@ -76,14 +76,15 @@ class ParcelTable {
         return jdbc.sql("DELETE FROM parcel WHERE id = :id AND handed_out_at IS NULL AND round_id IS NULL").param("id", id).update();
     }
 
-    /** The newest first; {@code before} is the id of the last one seen. */
-    List<Parcel> page(String pattern, @Nullable Collection<Long> contacts, long before, int most) {
+    /** The newest first; {@code before} is the id of the last one seen. @param owner whose parcels; null for everybody's */
+    List<Parcel> page(String pattern, @Nullable Collection<Long> contacts, @Nullable Long owner, long before, int most) {
         return jdbc.sql("""
                 SELECT * FROM seen_parcel p WHERE p.round_id IS NULL AND p.id < :before AND (LOWER(p.title) LIKE :pattern ESCAPE '!' OR EXISTS (SELECT 1 FROM seen_parcel_link l JOIN contact c ON c.id = l.contact_id
                         WHERE l.parcel_id = p.id AND (LOWER(c.name) LIKE :pattern ESCAPE '!' OR LOWER(c.email) LIKE :pattern ESCAPE '!')))
                     AND (:anybody OR EXISTS (SELECT 1 FROM seen_parcel_link l WHERE l.parcel_id = p.id AND l.contact_id = ANY(:contacts)))
+                    AND (CAST(:owner AS BIGINT) IS NULL OR p.account_id = :owner)
                 ORDER BY p.id DESC FETCH FIRST :most ROWS ONLY""")
-                .param("before", before).param("pattern", pattern).param("anybody", contacts == null).param("contacts", contacts == null ? new Long[0] : contacts.toArray(Long[]::new)).param("most", most)
+                .param("owner", owner).param("before", before).param("pattern", pattern).param("anybody", contacts == null).param("contacts", contacts == null ? new Long[0] : contacts.toArray(Long[]::new)).param("most", most)
                 .query((row, n) -> parcel(row)).list();
     }
 
@@ -124,6 +125,6 @@ class ParcelTable {
                 .stoppedAt(row.getObject("stopped_at", Instant.class)).purgedAt(row.getObject("purged_at", Instant.class)).passcodeHash(row.getString("passcode_hash"))
                 .mostPickUps(row.getObject("most_pick_ups", Integer.class)).keptDays(row.getInt("kept_days")).name(row.getString("name"))
                 .reminders(reminders.isEmpty() ? List.of() : json.readValue(reminders, STEPS)).people(people.isEmpty() ? List.of() : json.readValue(people, PEOPLE)).open(row.getBoolean("open"))
-                .byLetter(row.getBoolean("by_letter")).whenReady(row.getBoolean("when_ready")).roundId(row.getObject("round_id", Long.class)).version(row.getInt("version")).build();
+                .byLetter(row.getBoolean("by_letter")).whenReady(row.getBoolean("when_ready")).roundId(row.getObject("round_id", Long.class)).wholeOffice(row.getBoolean("whole_office")).version(row.getInt("version")).build();
     }
 }

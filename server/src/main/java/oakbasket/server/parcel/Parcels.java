@@ -21,12 +21,15 @@ import oakbasket.core.parcel.ParcelState;
 import oakbasket.core.parcel.ParcelTerms;
 import oakbasket.core.reminder.ReminderStep;
 import oakbasket.core.team.Permission;
+import oakbasket.core.team.Share;
 import oakbasket.server.Settings;
+import oakbasket.server.account.Account;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.PasscodeTickets;
+import oakbasket.server.sharing.Sharing;
 import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.teamsetting.TeamSettings;
@@ -69,9 +72,11 @@ public class Parcels {
     private final Settings settings;
     private final Clock clock;
     private final TeamSettings team;
+    private final Sharing sharing;
 
     Parcels(ParcelTable table, ParcelFileTable files, ParcelActTable acts, ParcelLinks links, ParcelLinkTable linkTable, ParcelFiles contents, PickUps pickUps, Contacts contacts,
-            PasscodeTickets tickets, Transactions transactions, ApplicationEventPublisher events, LiveHub live, Settings settings, Clock clock, TeamSettings team) {
+            PasscodeTickets tickets, Transactions transactions, ApplicationEventPublisher events, LiveHub live, Settings settings, Clock clock, TeamSettings team, Sharing sharing) {
+        this.sharing = sharing;
         this.team = team;
         this.table = table;
         this.files = files;
@@ -156,6 +161,14 @@ public class Parcels {
             throw Problem.field("days", "link-days", LinkWindow.LONGEST_LIFE.toDays());
         }
         return LinkWindow.ofDays(now, beginsAt, days, settings.zone());
+    }
+
+    /** Shares a parcel otherwise, or hands it over. @return as it is shared then */
+    Share share(long id, Share wanted, Account by) {
+        byId(id);
+        sharing.changeOfParcel(id, wanted, contents.roundsIn(id), by);
+        transactions.durably(() -> acts.insert(id, ParcelAct.Kind.SHARED, "", by.id(), clock.instant()));
+        return Acting.asOffice(() -> sharing.ofParcel(id));
     }
 
     /** Throws a draft away. */

@@ -203,7 +203,7 @@ public class Refilings implements DisposableBean {
                 live.publish(new LiveEvent(LiveEvent.FILING, batch.roundId(), null));
                 return;
             }
-            CompletableFuture.allOf(some.stream().map(step -> CompletableFuture.runAsync(() -> one(batch, step), movers)).toArray(CompletableFuture[]::new)).join();
+            CompletableFuture.allOf(some.stream().map(step -> CompletableFuture.runAsync(Acting.office(() -> one(batch, step)), movers)).toArray(CompletableFuture[]::new)).join();
             after = some.get(some.size() - 1).number();
             live.publish(new LiveEvent(LiveEvent.FILING, batch.roundId(), null));
         }

@@ -19,7 +19,7 @@ import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
-/** Shares rounds within the office, and hands them over. What is hidden by it is kept from every question in {@code storage.SeenRows}. */
+/** Shares rounds and parcels within the office, and hands them over. What is hidden by it is kept from every question in {@code storage.SeenRows}. */
 @Service
 public class Sharing {
 
@@ -87,18 +87,84 @@ public class Sharing {
             throw Problem.of(Problem.Kind.FORBIDDEN, "not-owner");
         }
         accounts.settled(() -> transactions.durably(() -> {
-            mayOwn(wanted.owner(), "owner");
-            Set<Long> with = new HashSet<>(wanted.with());
-            with.remove(wanted.owner());
-            if (!active().keySet().containsAll(with)) {
-                throw Problem.field("with", "no-member");
-            }
-            table.set(round, new Share(wanted.owner(), wanted.wholeOffice(), wanted.wholeOffice() ? Set.of() : with));
+            table.set(round, allowed(wanted));
             return true;
         }));
         live.publish(new LiveEvent("round", round, null));
         live.publish(LiveEvent.SHARED);
         return Acting.asOffice(() -> of(round));
+    }
+
+    /** As wanted, without what says nothing. @throws Problem with status 422 when somebody does not belong to the office, or only reads and is to own it */
+    private Share allowed(Share wanted) {
+        mayOwn(wanted.owner(), "owner");
+        Set<Long> with = new HashSet<>(wanted.with());
+        with.remove(wanted.owner());
+        if (!active().keySet().containsAll(with)) {
+            throw Problem.field("with", "no-member");
+        }
+        return new Share(wanted.owner(), wanted.wholeOffice(), wanted.wholeOffice() ? Set.of() : with);
+    }
+
+    /** How a parcel is shared, which is there and seen. */
+    public Share ofParcel(long parcel) {
+        return table.ofParcel(parcel);
+    }
+
+    /**
+     * Shares a parcel otherwise, or hands it over.
+     *
+     * @param rounds the rounds of the files in it
+     * @throws Problem as {@link #change}, and with status 422 when somebody would see files of a round that they do not see
+     */
+    public void changeOfParcel(long parcel, Share wanted, Set<Long> rounds, Account by) {
+        if (!ofParcel(parcel).settles(by.id(), by.role())) {
+            throw Problem.of(Problem.Kind.FORBIDDEN, "not-owner");
+        }
+        accounts.settled(() -> transactions.durably(() -> {
+            Share share = allowed(wanted);
+            if (!inside(share, rounds)) {
+                throw Problem.field(share.wholeOffice() ? "wholeOffice" : "with", "parcel-wider");
+            }
+            table.setOfParcel(parcel, share);
+            return true;
+        }));
+        live.publish(LiveEvent.PARCELS);
+    }
+
+    /**
+     * Sees to it that everybody who sees a parcel sees the rounds of the files that are put into it. One that is still empty is shared with no more than those from now on. Runs in the caller's transaction.
+     *
+     * @param exchange the round of the exchange behind which the parcel is, whose sharing it has; null where it is none
+     * @throws Problem with status 409 when somebody sees the parcel and not the rounds
+     */
+    public void narrow(long parcel, @Nullable Long exchange, Set<Long> rounds, boolean empty) {
+        Share share = exchange == null ? ofParcel(parcel) : of(exchange);
+        if (inside(share, rounds)) {
+            return;
+        }
+        Share narrower = share;
+        for (Share round : shares(rounds)) {
+            narrower = narrower.within(round);
+        }
+        if (!empty || exchange != null || !inside(narrower, rounds)) {
+            throw Problem.conflict("parcel-wider");
+        }
+        table.setOfParcel(parcel, narrower);
+    }
+
+    private boolean inside(Share share, Set<Long> rounds) {
+        return shares(rounds).stream().allMatch(share::noWiderThan);
+    }
+
+    private List<Share> shares(Set<Long> rounds) {
+        return Acting.asOffice(() -> rounds.stream().flatMap(round -> table.of(round).stream()).toList());
+    }
+
+    /** How something is shared, as the desk shows it to somebody. */
+    public SharingView view(Share share, Account account) {
+        return new SharingView(share.owner(), accounts.names(List.of(share.owner())).getOrDefault(share.owner(), ""), share.wholeOffice(), share.with().stream().sorted().toList(), share.settles(account.id(), account.role()),
+                accounts.members().stream().filter(one -> one.endedAt() == null).map(one -> new SharingView.Colleague(one.id(), one.name(), one.role())).toList());
     }
 
     /** How many rounds somebody owns. */

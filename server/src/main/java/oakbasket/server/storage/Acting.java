@@ -118,15 +118,6 @@ public final class Acting {
         return () -> officeDoes(work::run);
     }
 
-    /** What another thread does later for whom this one works now. */
-    public static Runnable likewise(Runnable work) {
-        Who who = WHO.get();
-        return who == null ? work : () -> as(who, () -> {
-            work.run();
-            return true;
-        });
-    }
-
     /** Writes what is only the own of whoever is signed in, which everybody may. */
     public static <T> T own(Supplier<T> work) {
         Who who = WHO.get();

@@ -22,17 +22,22 @@ final class SeenRows {
             link_id NOT IN (SELECT z.id FROM link z WHERE z.round_id IN (HIDDEN))""";
     /** A letter that also speaks of another round tells of the hidden one too. */
     private static final String OF_LETTER = """
-            id NOT IN (SELECT z.letter_id FROM letter_basket z WHERE z.round_id IN (HIDDEN))""";
+            (id NOT IN (SELECT z.letter_id FROM letter_basket z WHERE z.round_id IN (HIDDEN))
+            AND (parcel_link_id IS NULL OR parcel_link_id NOT IN (SELECT w.id FROM parcel_link w WHERE w.parcel_id IN (PARCELS))))""";
     private static final String OF_FILE_OR_NONE = """
             (file_id IS NULL OR file_id NOT IN (SELECT z.id FROM received_file z WHERE z.round_id IN (HIDDEN)))""";
 
-    /** What holds a file of a round is seen by those who see that round, and by whoever made it. */
+    /** A parcel is shared itself; what holds a file of a round is seen by those who see that round, and by whoever made it. */
     private static final String PARCEL = """
-            ((round_id IS NULL OR round_id NOT IN (HIDDEN)) AND (account_id = %1$d OR id NOT IN (PRIVATE)))""";
+            ((round_id IS NULL OR round_id NOT IN (HIDDEN)) AND (account_id = %1$d OR (whole_office OR id IN (SHARED)) AND id NOT IN (PRIVATE)))""";
+    private static final String SHARED = """
+            SELECT z.parcel_id FROM parcel_share z WHERE z.account_id = %1$d""";
     private static final String PRIVATE = """
             SELECT z.parcel_id FROM parcel_file z WHERE z.received_file_id IN (SELECT f.id FROM received_file f WHERE f.round_id IN (HIDDEN))""";
+    private static final String HIDDEN_PARCELS = """
+            SELECT q.id FROM parcel q WHERE q.round_id IN (HIDDEN) OR q.account_id <> %1$d AND (NOT q.whole_office AND q.id NOT IN (SHARED) OR q.id IN (PRIVATE))""";
     private static final String OF_PARCEL = """
-            parcel_id NOT IN (SELECT q.id FROM parcel q WHERE q.round_id IN (HIDDEN) OR q.account_id <> %1$d AND q.id IN (PRIVATE))""";
+            parcel_id NOT IN (PARCELS)""";
 
     private static final Map<String, String> CONDITIONS = conditions();
     static final String TABLES = String.join("|", CONDITIONS.keySet());
@@ -54,7 +59,7 @@ final class SeenRows {
         List.of("submission", "refused_upload").forEach(table -> all.put(table, OF_LINK));
         all.put("letter", OF_LETTER);
         all.put("disk_finding", OF_FILE_OR_NONE);
-        all.replaceAll((table, condition) -> condition.replace("PRIVATE", PRIVATE).replace("HIDDEN", HIDDEN));
+        all.replaceAll((table, condition) -> condition.replace("PARCELS", HIDDEN_PARCELS).replace("PRIVATE", PRIVATE).replace("SHARED", SHARED).replace("HIDDEN", HIDDEN));
         return all;
     }
 

@@ -24,6 +24,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Item;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.security.FromOutside;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.web.Caller;
 import oakbasket.server.web.ProblemWriter;
 import org.jspecify.annotations.Nullable;
@@ -131,7 +132,7 @@ class SmallFilesController {
             if (content.length < file.bytes()) {
                 break;
             }
-            filed.add(CompletableFuture.supplyAsync(() -> one(file, content, items, in, submission, caller), filing));
+            filed.add(CompletableFuture.supplyAsync(() -> Acting.asOffice(() -> one(file, content, items, in, submission, caller)), filing));
         }
         List<Received> received = new ArrayList<>();
         for (CompletableFuture<@Nullable Problem> one : filed) {

@@ -15,6 +15,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.function.LongConsumer;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Hash;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Disk;
 import oakbasket.server.storage.FileStore;
 import oakbasket.server.storage.Transactions;
@@ -144,7 +145,7 @@ class UploadWriter {
                 if (offset - saved >= SAVE_EVERY_BYTES && running.isDone()) {
                     long from = saved;
                     saved = offset;
-                    running = CompletableFuture.runAsync(() -> flushAndSave(file, from, offset));
+                    running = CompletableFuture.runAsync(Acting.office(() -> flushAndSave(file, from, offset)));
                 }
             };
         }
