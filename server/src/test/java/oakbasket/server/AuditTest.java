@@ -6,9 +6,13 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.List;
 import java.util.Properties;
 import java.util.stream.Stream;
+import oakbasket.core.audit.AuditChain;
+import oakbasket.core.audit.AuditKind;
+import oakbasket.core.audit.AuditRecord;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.core.team.Role;
@@ -131,8 +135,37 @@ class AuditTest {
         assertThat(CheckAudit.run("check-audit", "--oakbasket.data=" + data)).as("left out").isEqualTo(1);
     }
 
+    /** Whoever can write to the database alone has no key: what they write anew is noticed without any note of its end. */
+    @Test
+    void aTrailThatWasWrittenAnewWithoutTheKeyIsFound() throws IOException {
+        Path data = RunningApp.freshFolder();
+        try (ConfigurableApplicationContext app = RunningApp.startOn(data)) {
+            Http stranger = new Http("http://localhost:" + app.getEnvironment().getProperty("local.server.port"));
+            stranger.get("/api/session");
+            for (int i = 0; i < 4; i++) {
+                stranger.post("/api/session", "{\"email\":\"nobody@example.org\",\"password\":\"wrong wrong wrong\"}");
+            }
+        }
+        java.nio.file.Files.delete(data.resolve("keys/audit-head"));
+        assertThat(CheckAudit.run("check-audit", "--oakbasket.data=" + data)).isZero();
+        List<AuditRecord> entries = client(data).sql("SELECT * FROM audit_entry WHERE number <= 3 ORDER BY number").query((row, n) -> new AuditRecord(row.getLong("number"), row.getObject("at", Instant.class),
+                row.getLong("account_id"), row.getString("who"), row.getString("caller"), AuditKind.valueOf(row.getString("kind")), row.getString("operation"), "somebody else", row.getInt("status"))).list();
+        assertThat(entries).hasSize(3);
+        change(data, "DELETE FROM audit_entry WHERE number > 3");
+        byte[] before = AuditChain.BEGINNING;
+        for (AuditRecord entry : entries) {
+            before = AuditChain.hash(before, entry);
+            client(data).sql("UPDATE audit_entry SET subject = 'somebody else', hash = ? WHERE number = ?").params(before, entry.number()).update();
+        }
+        assertThat(CheckAudit.run("check-audit", "--oakbasket.data=" + data)).isEqualTo(1);
+    }
+
+    private static JdbcClient client(Path data) {
+        return JdbcClient.create(new org.springframework.jdbc.datasource.DriverManagerDataSource("jdbc:h2:file:" + data.resolve("db/oak-basket").toAbsolutePath(), "sa", ""));
+    }
+
     private static void change(Path data, String sql) {
-        JdbcClient.create(new org.springframework.jdbc.datasource.DriverManagerDataSource("jdbc:h2:file:" + data.resolve("db/oak-basket").toAbsolutePath(), "sa", "")).sql(sql).update();
+        client(data).sql(sql).update();
     }
 
     @Test

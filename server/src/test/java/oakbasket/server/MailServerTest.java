@@ -16,6 +16,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.account.AccountService;
@@ -161,6 +163,43 @@ class MailServerTest {
         }
     }
 
+    /** RFC 6531: such an address needs a server that says it can carry it; where the one that is set does not, it is refused at its field, wherever it is typed. */
+    @Test
+    void anAddressWithOtherLettersIsWrittenToOrRefusedWhereItIsTyped() throws Exception {
+        List<String> addresses = List.of("jürgen@example.org", "用户@example.org");
+        try (RefusingServer able = new RefusingServer("EHLO", "250-able.example.org\r\n250 SMTPUTF8")) {
+            for (String address : addresses) {
+                begin = begin.plus(Duration.ofHours(1));
+                RunningApp.CLOCK.set(begin);
+                long round = round("Jürgen Able", address, "Consent");
+                afterAMinute();
+                assertThat(state(round)).as(address).isEqualTo("SENT");
+                assertThat(able.heard).as("RFC 6531, 3.4").anyMatch(line -> line.startsWith("MAIL FROM:") && line.contains("SMTPUTF8")).anyMatch(line -> line.equals("RCPT TO:<" + address + ">"));
+            }
+            able.heard.clear();
+            begin = begin.plus(Duration.ofHours(1));
+            RunningApp.CLOCK.set(begin);
+            round("Ada Brook", "ada@bücher.example", "Consent");
+            afterAMinute();
+            assertThat(able.heard).as("others are spared it").anyMatch(line -> line.startsWith("RCPT TO:<ada@xn--bcher-kva.example>")).noneMatch(line -> line.contains("SMTPUTF8"));
+        }
+        begin = begin.plus(Duration.ofHours(1));
+        RunningApp.CLOCK.set(begin);
+        long waiting = round("Jürgen Early", "jürgen.early@example.org", "Typed while the server could");
+        try (RefusingServer plain = new RefusingServer("NOTHING", "")) {
+            afterAMinute();
+            assertThat(state(waiting)).isEqualTo("FAILED");
+            assertThat(letter(waiting).path("trouble").asString()).contains("jürgen.early@example.org", "before the @");
+            assertThat(plain.heard).noneMatch(line -> line.startsWith("RCPT"));
+            String person = "{\"name\":\"J\",\"email\":\"jürgen@example.org\"}";
+            assertThat(desk.post("/api/contacts", "{\"name\":\"J\",\"email\":\"jürgen.new@example.org\",\"organisation\":\"\",\"reference\":\"\",\"language\":\"\",\"zone\":\"\",\"notes\":\"\",\"groups\":[]}").at("email")).contains("before the @");
+            assertThat(desk.post("/api/rounds/" + waiting + "/people", "{\"people\":[" + person + "],\"groups\":[]}").at("people[0]")).contains("before the @");
+            assertThat(desk.post("/api/team/invitations", "{\"name\":\"J\",\"email\":\"jürgen@example.org\",\"role\":\"READER\"}").at("email")).contains("before the @");
+            long parcel = desk.post("/api/parcels", "").json().path("id").asLong();
+            assertThat(desk.put("/api/parcels/" + parcel, "{\"version\":1,\"title\":\"P\",\"message\":\"\",\"days\":3,\"keptDays\":3,\"open\":false,\"byLetter\":true,\"whenReady\":false,\"people\":[" + person + "]}").at("people[0]")).contains("before the @");
+        }
+    }
+
     @Test
     void anOfficeThatMayNotSendIsToldAndLosesNothing() throws Exception {
         try (RefusingServer refusing = new RefusingServer("MAIL", "550 5.7.1 This sender is not allowed")) {
@@ -240,6 +279,7 @@ class MailServerTest {
         private final ServerSocket socket = new ServerSocket(PORT);
         private final String refused;
         private final String reply;
+        private final List<String> heard = new CopyOnWriteArrayList<>();
 
         /** Refuses every recipient. */
         RefusingServer(String reply) throws IOException {
@@ -256,10 +296,15 @@ class MailServerTest {
 
         private void serve() {
             while (!socket.isClosed()) {
-                try (Socket caller = socket.accept(); BufferedReader in = new BufferedReader(new InputStreamReader(caller.getInputStream(), StandardCharsets.US_ASCII))) {
+                try (Socket caller = socket.accept(); BufferedReader in = new BufferedReader(new InputStreamReader(caller.getInputStream(), StandardCharsets.UTF_8))) {
                     say(caller, "220 refusing.example.org");
+                    boolean letter = false;
                     for (String line = in.readLine(); line != null; line = in.readLine()) {
-                        say(caller, line.startsWith(refused) ? reply : line.startsWith("QUIT") ? "221 Bye" : "250 Fine");
+                        heard.add(line);
+                        letter = letter ? !line.equals(".") : line.equals("DATA");
+                        if (!letter || line.equals("DATA")) {
+                            say(caller, line.startsWith(refused) ? reply : letter ? "354 Go on" : line.startsWith("QUIT") ? "221 Bye" : "250 Fine");
+                        }
                     }
                 } catch (IOException gone) {
                     // The caller went, or the server is closed; both end the conversation.

@@ -72,7 +72,7 @@ class ParcelSharingTest {
     @Test
     void whatComesFromARoundOfFewGoesIntoNothingWider() {
         TestRound round = new TestRound(owner.desk).onlyPeople("Ivy Few");
-        round.open();
+        round.item("Notes", false, 1, 3, 1).open();
         TestRound.Sender sender = round.personal("Ivy Few").begin();
         assertThat(sender.send(2, "few.txt", "few".getBytes(StandardCharsets.UTF_8)).status()).isEqualTo(201);
         sender.finish();

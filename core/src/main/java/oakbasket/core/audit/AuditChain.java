@@ -9,18 +9,23 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * The chain that entries of the trail form: the hash of each (SHA-256, FIPS 180-4) covers the hash of the one before it, so that none can be changed, left out, put in
- * or put elsewhere without every later hash becoming another. Whoever notes the last hash somewhere else can tell later whether the end was cut off too.
+ * or put elsewhere without every later hash becoming another. From some entry on each is signed ({@link AuditKey}). Whoever notes the last hash somewhere else can tell later whether the end was cut off too.
  */
 public final class AuditChain {
 
     /** What stands before the first entry. */
     public static final byte[] BEGINNING = new byte[32];
 
+    private final AuditKey key;
     private long checked;
     private byte[] head = BEGINNING;
     private @Nullable Long wrongAt;
 
-    /** The hash of an entry. Texts are told with their length, so that no two entries read the same. */
+    public AuditChain(AuditKey key) {
+        this.key = key;
+    }
+
+    /** The hash of an entry, before it is signed. Texts are told with their length, so that no two entries read the same. */
     public static byte[] hash(byte[] before, AuditRecord entry) {
         MessageDigest digest = sha256();
         digest.update(before);
@@ -35,7 +40,7 @@ public final class AuditChain {
 
     /** Looks at the next entry, with the hash that stands beside it. */
     public void next(AuditRecord entry, byte[] noted) {
-        byte[] right = hash(head, entry);
+        byte[] right = key.hash(head, entry);
         if (wrongAt == null && (entry.number() != checked + 1 || !Arrays.equals(right, noted))) {
             wrongAt = checked + 1;
         }

@@ -6,6 +6,7 @@ import java.util.Map;
 import oakbasket.core.compose.RoundSheet.SheetPerson;
 import oakbasket.core.contact.AddressSlip;
 import oakbasket.core.fault.FaultyValue;
+import oakbasket.core.fault.Remark;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 
@@ -35,6 +36,9 @@ final class PeopleCheck {
             SheetPerson entry = sheet.people().get(i);
             try {
                 Person person = new Person(entry.name().strip(), MailAddress.parse(entry.email()));
+                if (!context.carried().test(person.address())) {
+                    throw new FaultyValue(Remark.of("address-not-carried", person.address().text()));
+                }
                 people.putIfAbsent(person.address().key(), person);
             } catch (FaultyValue problem) {
                 found.add(problem.at("people[" + i + "]"));

@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.function.Predicate;
+import oakbasket.core.identity.MailAddress;
 import oakbasket.core.reminder.QuietHours;
 import org.jspecify.annotations.Nullable;
 
@@ -16,10 +17,11 @@ import org.jspecify.annotations.Nullable;
  * @param calendars whether there is a calendar with this id
  * @param forms whether there is a blank form with this id
  * @param quiet the hours in which the office writes to nobody
+ * @param carried whether mail to an address is carried by the mail server that is set
  * @param changing whether a gathering round is changed, so that its people are not looked at and its deadline may be past
  */
 public record SheetContext(Instant now, Map<String, Integer> groupSizes, BiFunction<@Nullable Long, LocalDate, @Nullable String> closedBecause, Predicate<Long> calendars,
-        Predicate<Long> forms, QuietHours quiet, boolean changing) {
+        Predicate<Long> forms, QuietHours quiet, Predicate<MailAddress> carried, boolean changing) {
 
     boolean knows(String group) {
         return groupSizes.containsKey(group);

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Predicate;
 import oakbasket.core.fault.Fault;
 import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.fault.Remark;
@@ -40,12 +41,13 @@ public record ImportPlan(List<Line> lines) {
      * Judges rows.
      *
      * @param known the contacts there are, by the key of their mailbox
+     * @param carried whether mail to an address is carried by the mail server that is set
      */
-    public static ImportPlan of(List<Row> rows, Map<String, ContactFields> known) {
+    public static ImportPlan of(List<Row> rows, Map<String, ContactFields> known, Predicate<MailAddress> carried) {
         Map<String, ContactFields> state = new HashMap<>(known);
         Map<String, String> people = new HashMap<>();
         known.forEach((key, fields) -> people.putIfAbsent(SamePerson.key(fields.name(), fields.organisation()), fields.email()));
-        return new ImportPlan(rows.stream().map(row -> judge(row, state, people)).toList());
+        return new ImportPlan(rows.stream().map(row -> judge(row, state, people, carried)).toList());
     }
 
     /** How many lines have a verdict. */
@@ -53,13 +55,16 @@ public record ImportPlan(List<Line> lines) {
         return (int) lines.stream().filter(line -> line.verdict() == verdict).count();
     }
 
-    private static Line judge(Row row, Map<String, ContactFields> state, Map<String, String> people) {
+    private static Line judge(Row row, Map<String, ContactFields> state, Map<String, String> people, Predicate<MailAddress> carried) {
         ContactFields typed = row.fields();
         MailAddress address;
         try {
             address = MailAddress.parse(typed.email());
         } catch (FaultyValue problem) {
             return new Line(row.number(), Verdict.REFUSED, "", null, List.of(), problem.reason(), List.of());
+        }
+        if (!carried.test(address)) {
+            return new Line(row.number(), Verdict.REFUSED, "", null, List.of(), Remark.of("address-not-carried", address.text()), List.of());
         }
         List<Remark> remarks = new ArrayList<>();
         AddressSlip.suggestion(address).ifPresent(meant -> remarks.add(Remark.of("perhaps-meant", meant)));

@@ -19,6 +19,7 @@ public record MailAddress(String text) {
     /** The longest address in octets (RFC 5321, section 4.5.3.1.3, as read by erratum 1690). */
     public static final int MOST_OCTETS = 254;
     private static final int MOST_LOCAL_OCTETS = 64;
+    private static final int MOST_ASCII = 127;
     private static final Pattern DOT_ATOM = Pattern.compile("[\\p{L}\\p{N}!#$%&'*+/=?^_`{|}~-]+(\\.[\\p{L}\\p{N}!#$%&'*+/=?^_`{|}~-]+)*");
     private static final Pattern QUOTED = Pattern.compile("\"([^\"\\\\\\p{Cntrl}]|\\\\[^\\p{Cntrl}])*\"");
     private static final Pattern DOMAIN = Pattern.compile("([a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?\\.)+[a-z]([a-z0-9-]{0,61}[a-z0-9])", Pattern.CASE_INSENSITIVE);
@@ -42,6 +43,11 @@ public record MailAddress(String text) {
     public String key() {
         int at = text.lastIndexOf('@');
         return text.substring(0, at).toLowerCase(Locale.ROOT) + "@" + asciiDomain(text.substring(at + 1));
+    }
+
+    /** Whether only mail servers that speak SMTPUTF8 (RFC 6531) carry mail to it: its part before the @ has other letters than ASCII. Of a domain with such letters every server takes the ASCII form. */
+    public boolean needsUtf8() {
+        return text.substring(0, text.lastIndexOf('@')).chars().anyMatch(letter -> letter > MOST_ASCII);
     }
 
     @Override

@@ -17,11 +17,27 @@ class AuditChainTest {
         return new AuditRecord(number, Instant.parse("2026-06-01T09:00:00Z").plusNanos(number), 7, "Ada", "192.0.2.1", AuditKind.CHANGED, "POST /api/rounds", "One", 201);
     }
 
+    /** Signs from the fourth entry on; what stands for a signature here is enough to tell who has the key. */
+    private static final AuditKey KEY = key(4, 90);
+    private static final AuditKey UNSIGNED = key(Long.MAX_VALUE, 0);
+
+    private static AuditKey key(long from, int secret) {
+        return new AuditKey(from, hash -> {
+            byte[] signed = hash.clone();
+            signed[0] ^= (byte) secret;
+            return signed;
+        });
+    }
+
     private static List<Noted> chain(int entries) {
+        return chain(entries, UNSIGNED);
+    }
+
+    private static List<Noted> chain(int entries, AuditKey key) {
         List<Noted> chain = new ArrayList<>();
         byte[] before = AuditChain.BEGINNING;
         for (int n = 1; n <= entries; n++) {
-            byte[] hash = AuditChain.hash(before, entry(n));
+            byte[] hash = key.hash(before, entry(n));
             chain.add(new Noted(entry(n), hash));
             before = hash;
         }
@@ -29,7 +45,11 @@ class AuditChainTest {
     }
 
     private static AuditChain check(List<Noted> entries) {
-        AuditChain chain = new AuditChain();
+        return check(entries, UNSIGNED);
+    }
+
+    private static AuditChain check(List<Noted> entries, AuditKey key) {
+        AuditChain chain = new AuditChain(key);
         entries.forEach(one -> chain.next(one.entry(), one.hash()));
         return chain;
     }
@@ -63,6 +83,21 @@ class AuditChainTest {
             fitted.set(4, new Noted(other, AuditChain.hash(fitted.get(3).hash(), other)));
             assertThat(check(fitted).wrongAt()).as("the next one shows it").isEqualTo(6);
         }
+    }
+
+    /** Whoever has no key can make nothing that fits, neither at the end nor, written anew altogether, from the beginning. */
+    @Test
+    void whoHasNoKeyMakesNoEntryThatFits() {
+        assertThat(check(chain(9, KEY), KEY).wrongAt()).isNull();
+        List<Noted> added = chain(9, KEY);
+        added.add(new Noted(entry(10), AuditChain.hash(added.get(8).hash(), entry(10))));
+        assertThat(check(added, KEY).wrongAt()).as("added").isEqualTo(10);
+        assertThat(check(chain(9), KEY).wrongAt()).as("written anew without a key").isEqualTo(4);
+        assertThat(check(chain(9, key(4, 91)), KEY).wrongAt()).as("and with another one").isEqualTo(4);
+        List<Noted> early = chain(9, KEY);
+        AuditRecord other = new AuditRecord(3, early.get(2).entry().at(), 7, "Bea", "192.0.2.1", AuditKind.CHANGED, "POST /api/rounds", "One", 201);
+        early.set(2, new Noted(other, AuditChain.hash(early.get(1).hash(), other)));
+        assertThat(check(early, KEY).wrongAt()).as("what stood before anything was signed, by the first that is").isEqualTo(4);
     }
 
     @Test

@@ -39,7 +39,7 @@ class SheetCheckTest {
 
     private static SheetContext context(boolean changing) {
         return new SheetContext(NOW, Map.of("East", 3, "Empty", 0), (calendar, date) -> date.equals(LocalDate.of(2026, 7, 4)) ? "closed for the fair" : null,
-                id -> id == 7, id -> id == 9, QuietHours.NIGHT, changing);
+                id -> id == 7, id -> id == 9, QuietHours.NIGHT, address -> !address.needsUtf8(), changing);
     }
 
     @Test
@@ -106,6 +106,8 @@ class SheetCheckTest {
         "people         | Ada <ada@gmial.com> | ?people address-perhaps [ada@gmial.com, ada@gmail.com]",
         "people         | Ada <ada@localhost> | people[0] address-domain [localhost]",
         "people         | ' <a@example.org>'  | people[0] name-one-line [200]",
+        "people         | Jürgen <jürgen@example.org> | people[0] address-not-carried [jürgen@example.org]",
+        "people         | Jürgen <juergen@bücher.example> | ",
         "people         | -                 | people people-missing []",
         "people         | *50000            | ",
         "people         | *50001            | people people-most [50000]",

@@ -192,7 +192,7 @@ class ContactRulesTest {
             String[] cells = Arrays.copyOf(line.strip().split("\\|", -1), 4);
             rows.add(new ImportPlan.Row(rows.size() + 1, new ContactFields(cells[0], cells[1], cells[2], "", "", "", "", List.of(cells[3].split(";")))));
         }
-        return ImportPlan.of(rows, known);
+        return ImportPlan.of(rows, known, address -> true);
     }
 
     /** What is known of Ada is her name, farm, reference and group; every field that a row says otherwise is named. */
@@ -200,7 +200,7 @@ class ContactRulesTest {
     void everyChangedFieldIsNamed() {
         Map<String, ContactFields> known = Map.of("ada@example.org", new ContactFields("Ada Brook", "ada@example.org", "Brook Farm", "L-1", "", "", "", List.of("East")));
         ContactFields typed = new ContactFields("Ada B.", "ada@example.org", "Reed", "L-2", "cy", "Europe/London", "rings", List.of("West"));
-        assertThat(ImportPlan.of(List.of(new ImportPlan.Row(1, typed)), known).lines().get(0).changes())
+        assertThat(ImportPlan.of(List.of(new ImportPlan.Row(1, typed)), known, address -> true).lines().get(0).changes())
                 .containsExactly("name", "organisation", "reference", "language", "zone", "notes", "groups");
     }
 

@@ -10,9 +10,12 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import oakbasket.core.audit.AuditChain;
+import oakbasket.core.audit.AuditKey;
 import oakbasket.core.audit.AuditKind;
 import oakbasket.core.audit.AuditRecord;
+import oakbasket.server.security.SecretKeys;
 import oakbasket.server.storage.Acting;
+import oakbasket.server.storage.DataFolder;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -59,6 +62,7 @@ public class AuditTrail {
     private final AuditHead noted;
     private final Transactions transactions;
     private final Clock clock;
+    private final AuditKey key;
     private final Map<String, Instant> seen = new LinkedHashMap<>(16, 0.75f, true) {
         @Override
         protected boolean removeEldestEntry(Map.Entry<String, Instant> eldest) {
@@ -67,7 +71,8 @@ public class AuditTrail {
     };
     private AuditTable.@Nullable Last last;
 
-    AuditTrail(AuditTable table, AuditHead noted, Transactions transactions, Clock clock) {
+    AuditTrail(AuditTable table, AuditHead noted, DataFolder folder, SecretKeys keys, Transactions transactions, Clock clock) {
+        this.key = AuditKeys.begun(folder.keys(), keys::sign, table.last().map(AuditTable.Last::number).orElse(0L));
         this.table = table;
         this.noted = noted;
         this.transactions = transactions;
@@ -100,7 +105,7 @@ public class AuditTrail {
         Instant now = clock.instant();
         AuditTable.Last end = last == null ? table.last().orElse(new AuditTable.Last(0, AuditChain.BEGINNING)) : last;
         AuditRecord entry = new AuditRecord(end.number() + 1, now, who.account(), cut(who.name(), LONGEST), cut(who.caller(), LONGEST_CALLER), kind, cut(operation, LONGEST_OPERATION), cut(subject, LONGEST), status);
-        byte[] hash = AuditChain.hash(end.hash(), entry);
+        byte[] hash = key.hash(end.hash(), entry);
         // Read anew next time, should this one not be written.
         last = null;
         transactions.quickly(() -> {
@@ -133,9 +138,18 @@ public class AuditTrail {
         return table.page(wanted, Long.MAX_VALUE, MOST_OUT);
     }
 
+    /** Where the trail ends. @param hash of its last entry, in hexadecimal digits */
+    public record End(long entries, String hash) {
+    }
+
+    /** Where it ends now, to be kept where nobody can change it, such as in a letter. */
+    public End end() {
+        return Acting.asOffice(() -> table.last().map(last -> new End(last.number(), HexFormat.of().formatHex(last.hash()))).orElse(new End(0, HexFormat.of().formatHex(AuditChain.BEGINNING))));
+    }
+
     /** Reads the whole trail and works every hash out anew. */
     AuditChecked check() {
-        AuditChain chain = new AuditChain();
+        AuditChain chain = new AuditChain(key);
         table.all(chain::next);
         Long wrong = chain.wrongAt();
         return new AuditChecked(chain.checked(), wrong == null ? noted.missing() : wrong, HexFormat.of().formatHex(chain.head()));

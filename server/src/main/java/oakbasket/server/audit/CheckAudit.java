@@ -1,9 +1,12 @@
 package oakbasket.server.audit;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.HexFormat;
 import oakbasket.core.audit.AuditChain;
+import oakbasket.core.audit.AuditKey;
 import oakbasket.server.security.SecretKeys;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.datasource.DriverManagerDataSource;
@@ -29,18 +32,26 @@ public final class CheckAudit {
         String noted = value(HEAD, args);
         Path database = Path.of(data == null ? "data" : data).resolve("db").resolve("oak-basket").toAbsolutePath();
         DriverManagerDataSource source = new DriverManagerDataSource("jdbc:h2:file:" + database + ";IFEXISTS=TRUE;ACCESS_MODE_DATA=r", "sa", "");
-        AuditChain chain = new AuditChain();
+        Path keys = Path.of(data == null ? "data" : data).resolve("keys");
+        AuditChain chain = new AuditChain(key(keys));
         boolean[] there = {noted == null};
         AuditTable table = AuditTable.in(source);
         table.all((entry, hash) -> {
             chain.next(entry, hash);
             there[0] |= HexFormat.of().formatHex(hash).equals(noted);
         });
-        Path keys = Path.of(data == null ? "data" : data).resolve("keys");
         Long wrongAt = chain.wrongAt() != null ? chain.wrongAt() : new AuditHead(keys, table, SecretKeys.signerIn(keys)).missing();
         boolean whole = wrongAt == null && there[0];
         System.out.printf("{\"entries\":%d,\"wrongAt\":%s,\"head\":\"%s\",\"headFound\":%s,\"whole\":%s}%n", chain.checked(), wrongAt, HexFormat.of().formatHex(chain.head()), there[0], whole);
         return whole ? 0 : 1;
+    }
+
+    private static AuditKey key(Path keys) {
+        try {
+            return AuditKeys.found(keys, SecretKeys.signerIn(keys));
+        } catch (IOException unreadable) {
+            throw new UncheckedIOException(unreadable);
+        }
     }
 
     private static @Nullable String value(String name, String... args) {

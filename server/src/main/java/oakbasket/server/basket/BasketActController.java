@@ -17,6 +17,7 @@ import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.link.LinkAct;
 import oakbasket.server.link.LinkActs;
+import oakbasket.server.mail.MailReach;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Needs;
 import oakbasket.server.security.Noted;
@@ -67,8 +68,10 @@ class BasketActController {
     private final BasketActs acts;
     private final LinkActs linkActs;
     private final AccountService accounts;
+    private final MailReach reach;
 
-    BasketActController(BasketActs acts, LinkActs linkActs, AccountService accounts) {
+    BasketActController(BasketActs acts, LinkActs linkActs, AccountService accounts, MailReach reach) {
+        this.reach = reach;
         this.acts = acts;
         this.linkActs = linkActs;
         this.accounts = accounts;
@@ -110,7 +113,7 @@ class BasketActController {
         for (int i = 0; i < typed.size(); i++) {
             LatePerson late = typed.get(i);
             try {
-                people.add(new Person(text(late.name()).strip(), MailAddress.parse(text(late.email()))));
+                people.add(new Person(text(late.name()).strip(), reach.needed(MailAddress.parse(text(late.email())))));
             } catch (FaultyValue problem) {
                 errors.add(problem.at("people[" + i + "]"));
             }

@@ -6,6 +6,7 @@ import oakbasket.server.calendar.Calendars;
 import oakbasket.server.contact.Contacts;
 import oakbasket.server.form.Forms;
 import oakbasket.server.lettersetting.LetterSettings;
+import oakbasket.server.mail.MailReach;
 import org.springframework.stereotype.Service;
 
 /** Gathers what a sheet is checked against. */
@@ -16,9 +17,11 @@ public class SheetContexts {
     private final Calendars calendars;
     private final Forms forms;
     private final LetterSettings settings;
+    private final MailReach reach;
     private final Clock clock;
 
-    SheetContexts(Contacts contacts, Calendars calendars, Forms forms, LetterSettings settings, Clock clock) {
+    SheetContexts(Contacts contacts, Calendars calendars, Forms forms, LetterSettings settings, MailReach reach, Clock clock) {
+        this.reach = reach;
         this.contacts = contacts;
         this.calendars = calendars;
         this.forms = forms;
@@ -37,6 +40,6 @@ public class SheetContexts {
     }
 
     private SheetContext context(boolean changing) {
-        return new SheetContext(clock.instant(), contacts.groupSizes(), calendars::closedBecause, calendars::exists, forms::exists, settings.now().quiet(), changing);
+        return new SheetContext(clock.instant(), contacts.groupSizes(), calendars::closedBecause, calendars::exists, forms::exists, settings.now().quiet(), reach::carried, changing);
     }
 }

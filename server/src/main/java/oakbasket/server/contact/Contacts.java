@@ -18,6 +18,7 @@ import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
+import oakbasket.server.mail.MailReach;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.storage.Transactions;
 import org.springframework.stereotype.Service;
@@ -34,9 +35,11 @@ public class Contacts {
     private final GroupTable groups;
     private final Transactions transactions;
     private final LiveHub live;
+    private final MailReach reach;
     private final Clock clock;
 
-    Contacts(ContactTable table, GroupTable groups, Transactions transactions, LiveHub live, Clock clock) {
+    Contacts(ContactTable table, GroupTable groups, Transactions transactions, LiveHub live, MailReach reach, Clock clock) {
+        this.reach = reach;
         this.table = table;
         this.groups = groups;
         this.transactions = transactions;
@@ -235,7 +238,11 @@ public class Contacts {
         if (!faults.isEmpty()) {
             throw Problem.fields(faults);
         }
-        String key = MailAddress.parse(fields.email()).key();
+        MailAddress address = MailAddress.parse(fields.email());
+        reach.fault("email", address).ifPresent(fault -> {
+            throw Problem.fields(List.of(fault));
+        });
+        String key = address.key();
         table.byKey(key).filter(other -> other.id() != id).ifPresent(other -> {
             throw Problem.field("email", "address-taken", other.name());
         });

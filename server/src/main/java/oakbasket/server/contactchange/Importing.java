@@ -25,6 +25,7 @@ import oakbasket.server.decode.work.ReadCards;
 import oakbasket.server.decode.work.ReadRows;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
+import oakbasket.server.mail.MailReach;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.SecretKeys;
 import oakbasket.server.storage.Acting;
@@ -106,9 +107,11 @@ class Importing {
     private final Transactions transactions;
     private final LiveHub live;
     private final SecretKeys keys;
+    private final MailReach reach;
     private final Clock clock;
 
-    Importing(Decoders decoders, ContactRecords records, ImportWriting writing, Transactions transactions, LiveHub live, SecretKeys keys, Clock clock) {
+    Importing(Decoders decoders, ContactRecords records, ImportWriting writing, Transactions transactions, LiveHub live, SecretKeys keys, MailReach reach, Clock clock) {
+        this.reach = reach;
         this.decoders = decoders;
         this.records = records;
         this.writing = writing;
@@ -215,7 +218,7 @@ class Importing {
                 known.put(key, byId.get(id));
             }
         });
-        return ImportPlan.of(rows(one, mapping), known);
+        return ImportPlan.of(rows(one, mapping), known, reach::carried);
     }
 
     private static List<ImportPlan.Row> rows(Waiting one, Mapping mapping) {

@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import oakbasket.server.Settings;
+import oakbasket.server.audit.AuditTrail;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.basket.Submission;
 import oakbasket.server.basket.Submissions;
@@ -35,8 +36,10 @@ class DigestWriter {
     private final Words words;
     private final Settings settings;
     private final Brand brand;
+    private final AuditTrail trail;
 
-    DigestWriter(Rounds rounds, Baskets baskets, Submissions submissions, LinkAddress links, Words words, Settings settings, Brand brand) {
+    DigestWriter(Rounds rounds, Baskets baskets, Submissions submissions, LinkAddress links, Words words, Settings settings, Brand brand, AuditTrail trail) {
+        this.trail = trail;
         this.brand = brand;
         this.rounds = rounds;
         this.baskets = baskets;
@@ -75,7 +78,8 @@ class DigestWriter {
             took.forEach(one -> text.append(words.of("digest.taking", one.person().isEmpty() ? words.of("digest.anybody") : LinkAddress.plain(one.person()), AT.format(one.at().atZone(settings.zone())), one.files(),
                     LinkAddress.plain(one.parcel()), links.base() + one.path())).append('\n'));
         }
-        return words.of("digest.body", brand.name(), text.toString().strip(), left == 0 ? "" : words.of("digest.left", left), links.base());
+        AuditTrail.End end = trail.end();
+        return words.of("digest.body", brand.name(), text.toString().strip(), left == 0 ? "" : words.of("digest.left", left), links.base(), end.entries(), end.hash());
     }
 
     private void sending(StringBuilder text, long round, Sent sent, List<ReceivedFile> files, Map<Long, String> people, Submission sending) {

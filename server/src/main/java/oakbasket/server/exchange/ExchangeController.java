@@ -13,6 +13,7 @@ import oakbasket.core.link.LinkWindow;
 import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
+import oakbasket.server.mail.MailReach;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Needs;
 import oakbasket.server.web.Typed;
@@ -74,9 +75,11 @@ class ExchangeController {
     private final Exchanges exchanges;
     private final ExchangeList list;
     private final Settings settings;
+    private final MailReach reach;
     private final Clock clock;
 
-    ExchangeController(Exchanges exchanges, ExchangeList list, Settings settings, Clock clock) {
+    ExchangeController(Exchanges exchanges, ExchangeList list, Settings settings, MailReach reach, Clock clock) {
+        this.reach = reach;
         this.exchanges = exchanges;
         this.list = list;
         this.settings = settings;
@@ -156,13 +159,13 @@ class ExchangeController {
     }
 
     /** @return null when something is wrong with it, which is then among the faults */
-    private static @Nullable Person person(@Nullable ExchangePerson typed, List<Fault> faults) {
+    private @Nullable Person person(@Nullable ExchangePerson typed, List<Fault> faults) {
         if (typed == null || Typed.text(typed.email()).isBlank()) {
             faults.add(Fault.of("person", "exchange-person-missing"));
             return null;
         }
         try {
-            MailAddress address = MailAddress.parse(Typed.text(typed.email()));
+            MailAddress address = reach.needed(MailAddress.parse(Typed.text(typed.email())));
             String name = Typed.text(typed.name()).strip();
             return new Person(name.isEmpty() ? address.text().substring(0, address.text().lastIndexOf('@')) : name, address);
         } catch (FaultyValue fault) {

@@ -7,6 +7,7 @@ import oakbasket.core.fault.FaultyValue;
 import oakbasket.core.identity.MailAddress;
 import oakbasket.core.identity.Person;
 import oakbasket.server.brand.Brand;
+import oakbasket.server.mail.MailReach;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.storage.Transactions;
 import org.springframework.stereotype.Service;
@@ -25,8 +26,10 @@ public class LetterSettings {
     private final LetterSettingTable table;
     private final Transactions transactions;
     private final Brand brand;
+    private final MailReach reach;
 
-    LetterSettings(LetterSettingTable table, Transactions transactions, Brand brand) {
+    LetterSettings(LetterSettingTable table, Transactions transactions, Brand brand, MailReach reach) {
+        this.reach = reach;
         this.brand = brand;
         this.table = table;
         this.transactions = transactions;
@@ -50,7 +53,7 @@ public class LetterSettings {
         }
         if (!reply.isEmpty()) {
             try {
-                MailAddress.parse(reply);
+                reach.needed(MailAddress.parse(reply));
             } catch (FaultyValue wrong) {
                 throw Problem.fields(List.of(wrong.at("replyTo")));
             }

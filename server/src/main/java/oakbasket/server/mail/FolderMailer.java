@@ -7,6 +7,7 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.Optional;
 import java.util.Properties;
 import java.util.function.Supplier;
 import oakbasket.server.storage.DataFolder;
@@ -47,6 +48,11 @@ final class FolderMailer implements Mailer {
         if (!Files.isWritable(outbox)) {
             throw new MailTrouble(MailTrouble.Kind.UNREACHABLE, "mail-folder", outbox.toString());
         }
+    }
+
+    @Override
+    public Optional<Boolean> carriesUtf8() {
+        return Optional.of(true);
     }
 
     @Override

@@ -18,6 +18,7 @@ import oakbasket.core.team.Permission;
 import oakbasket.server.Settings;
 import oakbasket.server.account.Account;
 import oakbasket.server.contact.Contacts;
+import oakbasket.server.mail.MailReach;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Needs;
 import oakbasket.server.sharing.Sharing;
@@ -108,8 +109,10 @@ class ParcelController {
     private final Contacts contacts;
     private final Settings settings;
     private final Sharing sharing;
+    private final MailReach reach;
 
-    ParcelController(Parcels parcels, ParcelFiles files, ParcelList list, Contacts contacts, Settings settings, Sharing sharing) {
+    ParcelController(Parcels parcels, ParcelFiles files, ParcelList list, Contacts contacts, Settings settings, Sharing sharing, MailReach reach) {
+        this.reach = reach;
         this.sharing = sharing;
         this.parcels = parcels;
         this.files = files;
@@ -299,7 +302,7 @@ class ParcelController {
         return steps;
     }
 
-    private static List<Person> people(@Nullable List<ParcelPerson> typed) {
+    private List<Person> people(@Nullable List<ParcelPerson> typed) {
         if (typed == null) {
             return List.of();
         }
@@ -313,7 +316,7 @@ class ParcelController {
                 throw Problem.unreadable("unreadable");
             }
             try {
-                MailAddress address = MailAddress.parse(Typed.text(one.email()));
+                MailAddress address = reach.needed(MailAddress.parse(Typed.text(one.email())));
                 String name = Typed.text(one.name()).strip();
                 people.add(new Person(name.isEmpty() ? address.text().substring(0, address.text().lastIndexOf('@')) : name, address));
             } catch (FaultyValue fault) {

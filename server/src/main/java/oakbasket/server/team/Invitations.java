@@ -13,6 +13,7 @@ import oakbasket.server.account.Account;
 import oakbasket.server.account.AccountService;
 import oakbasket.server.live.LiveEvent;
 import oakbasket.server.live.LiveHub;
+import oakbasket.server.mail.MailReach;
 import oakbasket.server.post.LinkAddress;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.security.Hash;
@@ -41,9 +42,11 @@ class Invitations {
     private final Limits limits;
     private final Transactions transactions;
     private final LiveHub live;
+    private final MailReach reach;
     private final Clock clock;
 
-    Invitations(TeamTable table, AccountService accounts, TeamLetters letters, LinkAddress addresses, SecretKeys keys, Limits limits, Transactions transactions, LiveHub live, Clock clock) {
+    Invitations(TeamTable table, AccountService accounts, TeamLetters letters, LinkAddress addresses, SecretKeys keys, Limits limits, Transactions transactions, LiveHub live, MailReach reach, Clock clock) {
+        this.reach = reach;
         this.live = live;
         this.table = table;
         this.accounts = accounts;
@@ -137,10 +140,10 @@ class Invitations {
         }
     }
 
-    private static Person person(String name, String email) {
+    private Person person(String name, String email) {
         MailAddress address;
         try {
-            address = MailAddress.parse(email);
+            address = reach.needed(MailAddress.parse(email));
         } catch (FaultyValue wrong) {
             throw Problem.fields(List.of(wrong.at("email")));
         }
