@@ -139,7 +139,7 @@ const at = (field: string) => changeProblem.value?.at(field) ?? ''
       <ul class="files">
         <li v-for="file in full.files" :key="file.id">
           <PlainName class="mono" :name="file.name" />
-          <span class="quiet">{{ sizeWords(file.bytes) }}<template v-if="file.picked">, {{ t.pickedFrom }}</template><template v-if="file.unchecked">, <span class="soon">{{ t.unchecked }}</span></template>; {{ t.takenBy(file.taken) }}</span>
+          <span class="quiet">{{ sizeWords(file.bytes) }}<template v-if="file.picked">, {{ t.pickedFrom }}</template><template v-if="file.trouble">, <strong class="error">{{ t.troubles[file.trouble] }}</strong></template><template v-if="file.unchecked">, <span class="soon">{{ t.unchecked }}</span></template>; {{ t.takenBy(file.taken) }}</span>
         </li>
       </ul>
     </div>

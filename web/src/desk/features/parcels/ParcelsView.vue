@@ -108,7 +108,7 @@ function takenWords(one: ListedParcel): string {
           <tr v-for="one in shown" :key="one.id">
             <td><RouterLink :to="{ name: 'parcel', params: { id: one.id } }">{{ one.title || t.untitled }}</RouterLink><div class="quiet">{{ t.states[one.state] }}<template v-if="one.passcode">, {{ t.passcode }}</template></div></td>
             <td>{{ peopleWords(one) }}</td>
-            <td class="files">{{ t.fileCount(one.files) }}<div class="quiet">{{ sizeWords(one.bytes) }}</div></td>
+            <td class="files">{{ t.fileCount(one.files) }}<div class="quiet">{{ sizeWords(one.bytes) }}</div><div v-if="one.lostFiles > 0" class="error">{{ t.lost(one.lostFiles) }}</div></td>
             <td>{{ takenWords(one) }}<div v-if="one.lastAt" class="quiet">{{ dayAndTime(one.lastAt) }}</div></td>
             <td class="files"><template v-if="one.state !== 'DRAFT'">{{ dayAndTime(one.endsAt) }}</template><div v-if="one.endsSoon" class="soon">{{ t.endsSoon }}</div></td>
             <td>{{ one.by }}<div v-if="!one.wholeOffice" class="quiet">{{ t.keptToSome }}</div></td>

@@ -39,7 +39,8 @@ function target(one: Schemas['NeedsYou']) {
   if (one.what === 'link-full') return { name: 'links', query: { round: one.roundId, by: 'FILES', down: 'yes' } }
   if (one.what === 'malware' || one.what === 'unchecked') return { name: 'quarantine' }
   if (['root-away', 'waiting', 'not-told'].includes(one.what)) return { name: one.what === 'root-away' ? 'setup' : 'journal' }
-  if (one.what === 'changed-by-hand') return { name: 'folders', query: { show: 'hand' } }
+  if (one.what === 'parcel-lost') return { name: 'parcels' }
+  if (one.what === 'changed-by-hand' || one.what === 'gone-or-altered') return { name: 'folders', query: { show: 'hand' } }
   if (one.what === 'retention' || one.what === 'retention-soon') return { name: 'folders', query: { show: 'kept' } }
   if (one.what === 'space-office' || one.what === 'space-user') return { name: 'team' }
   if (one.what === 'tray') return { name: 'tray' }

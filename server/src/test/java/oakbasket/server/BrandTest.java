@@ -4,20 +4,23 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.awt.Color;
 import java.awt.image.BufferedImage;
+import java.awt.image.DataBuffer;
+import java.awt.image.Raster;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.zip.CRC32;
+import javax.imageio.IIOImage;
 import javax.imageio.ImageIO;
+import javax.imageio.ImageWriter;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.node.ObjectNode;
 
 /** The office's own face: what is taken, what is refused with something better, and that everybody outside sees it. */
@@ -68,12 +71,23 @@ class BrandTest {
         assertThat(answer.text()).doesNotContain("Exif");
     }
 
-    @ParameterizedTest
-    @ValueSource(strings = {"<svg xmlns=\"http://www.w3.org/2000/svg\"><script>alert(1)</script></svg>", "<html><script>alert(1)</script></html>", "", "GIF89a", "plain text"})
-    void whatIsNoPictureIsNotTaken(String content) {
+    @ParameterizedTest(name = "{1}")
+    @CsvSource(delimiter = '|', quoteCharacter = '`', value = {"<svg xmlns=\"http://www.w3.org/2000/svg\"><script>alert(1)</script></svg> | SVG is not taken", "<?xml version=\"1.0\"?> <svg/> | SVG is not taken", "<html><script>alert(1)</script></html> | no picture",
+        "`` | empty", "GIF89a | cannot be read", "plain text | no picture", "%PDF-1.7 | no picture"})
+    void whatIsNoPictureIsNotTakenAndSaysWhy(String content, String why) {
         Http.Answer answer = logo(content.getBytes(StandardCharsets.UTF_8));
         assertThat(answer.status()).isEqualTo(422);
-        assertThat(answer.at("logo")).isNotEmpty();
+        assertThat(answer.at("logo")).contains(why);
+    }
+
+    @Test
+    void aPictureInTheColoursOfAPressSaysSo() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageWriter writer = ImageIO.getImageWritersByFormatName("jpeg").next();
+        writer.setOutput(ImageIO.createImageOutputStream(out));
+        writer.write(null, new IIOImage(Raster.createInterleavedRaster(DataBuffer.TYPE_BYTE, 20, 20, 4, null), null, null), null);
+        writer.dispose();
+        assertThat(logo(out.toByteArray()).at("logo")).contains("CMYK");
     }
 
     @Test

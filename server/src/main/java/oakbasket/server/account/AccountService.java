@@ -203,7 +203,7 @@ public class AccountService {
     }
 
     private boolean isPassword(Account account, String password) {
-        return hashes.matches(password, accounts.find(keyOf(account.email()).orElseThrow()).orElseThrow().passwordHash(), true);
+        return hashes.matches(password, accounts.find(keyOf(account.email()).orElseThrow()).orElseThrow().passwordHash(), true, "");
     }
 
     /** Does something while nobody leaves and nobody becomes something else. */
@@ -237,11 +237,12 @@ public class AccountService {
      * The account with this address and password.
      *
      * @param knownBrowser whether the browser signed in to this account before
+     * @param caller from which address
      * @throws Problem with status 401, the same whether the address or the password is wrong
      */
-    public Account signIn(String email, String password, boolean knownBrowser) {
+    public Account signIn(String email, String password, boolean knownBrowser, String caller) {
         Optional<AccountTable.WithPassword> found = keyOf(email).flatMap(accounts::find);
-        boolean right = hashes.matches(password, found.map(AccountTable.WithPassword::passwordHash).orElse(nobodysHash), knownBrowser);
+        boolean right = hashes.matches(password, found.map(AccountTable.WithPassword::passwordHash).orElse(nobodysHash), knownBrowser, caller);
         if (found.isEmpty() || !right) {
             throw Problem.of(Problem.Kind.SIGN_IN_NEEDED, "sign-in-wrong");
         }

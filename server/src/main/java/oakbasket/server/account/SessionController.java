@@ -121,7 +121,7 @@ class SessionController {
         counted.forEach(one -> limits.count(one.getKey(), one.getValue()));
         Account entered;
         try {
-            entered = accounts.signIn(email, text(body.password()), browser.isPresent());
+            entered = accounts.signIn(email, text(body.password()), browser.isPresent(), Caller.of(request));
         } catch (Problem refused) {
             events.publishEvent(new SignIns(0, email, Caller.address(request), SignIns.What.REFUSED));
             throw refused;

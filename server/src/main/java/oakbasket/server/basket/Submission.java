@@ -48,4 +48,9 @@ public record Submission(long id, @Nullable Long basketId, long linkId, String r
     public Identity identity() {
         return byDesk && !byMail ? Identity.PUT_IN : Identity.of(declaredEmail != null, confirmedAt != null);
     }
+
+    /** The same as the key of a word: what came by mail came from the person's own address, and by no link. */
+    public String identityKey() {
+        return "identity." + (byMail ? "BY_MAIL" : identity().name());
+    }
 }

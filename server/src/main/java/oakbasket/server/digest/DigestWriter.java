@@ -86,7 +86,7 @@ class DigestWriter {
         String names = files.stream().limit(MOST_NAMES).map(ReceivedFile::storedName).collect(Collectors.joining(", "));
         String more = files.size() > MOST_NAMES ? words.of("digest.more", files.size() - MOST_NAMES) : "";
         String at = AT.format(files.get(files.size() - 1).receivedAt().atZone(settings.zone()));
-        text.append(words.of("digest.sending", LinkAddress.plain(people.getOrDefault(sent.basket(), "")), at, words.of("identity." + sending.identity()), names, more,
+        text.append(words.of("digest.sending", LinkAddress.plain(people.getOrDefault(sent.basket(), "")), at, words.of(sending.identityKey()), names, more,
                 sending.keptApart() ? words.of("digest.claimed") : "", links.base() + "/rounds/" + round + "?basket=" + sent.basket())).append('\n');
     }
 }

@@ -1,6 +1,7 @@
 package oakbasket.server.findings;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -34,8 +35,9 @@ class FindingTable {
         return jdbc.sql(SELECT + "WHERE id = :id").param("id", id).query(Finding.class).optional();
     }
 
-    int open() {
-        return jdbc.sql("SELECT COUNT(*) FROM seen_disk_finding disk_finding WHERE NOT left_alone").query(Integer.class).single();
+    /** How many of some kinds nobody has decided about. */
+    int open(Collection<Finding.Kind> kinds) {
+        return jdbc.sql("SELECT COUNT(*) FROM seen_disk_finding disk_finding WHERE NOT left_alone AND kind = ANY(?)").param(kinds.stream().map(Finding.Kind::name).toArray(String[]::new)).query(Integer.class).single();
     }
 
     void put(Finding.Kind kind, String place, @Nullable Long file, long size, byte @Nullable [] sha256, Instant at) {

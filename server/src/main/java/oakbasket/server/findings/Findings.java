@@ -9,6 +9,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import oakbasket.server.filing.Effects;
 import oakbasket.server.journal.Act;
 import oakbasket.server.journal.Journal;
@@ -70,9 +71,14 @@ public class Findings {
         this.live = live;
     }
 
-    /** How many nobody has decided about. */
-    public int open() {
-        return table.open();
+    /** How many files lie there that nobody knows and nobody has decided about. */
+    public int unknown() {
+        return table.open(Set.of(Finding.Kind.NEW));
+    }
+
+    /** How many received files are not at their places, or have another content than was received, and nobody has decided about. */
+    public int goneOrAltered() {
+        return table.open(Set.of(Finding.Kind.MISSING, Finding.Kind.ALTERED));
     }
 
     /** Looks at all folders now. */

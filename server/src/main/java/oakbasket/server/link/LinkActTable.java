@@ -14,7 +14,7 @@ import org.springframework.stereotype.Repository;
 class LinkActTable {
 
     private static final String SELECT = """
-            SELECT a.id, a.kind, a.said, a.account_id, a.at, a.undone_at, (SELECT COUNT(*) FROM link_act_link n WHERE n.act_id = a.id) AS links FROM link_act a
+            SELECT a.id, a.kind, a.said, a.account_id, a.at, a.undone_at, (SELECT COUNT(*) FROM link_act_link n WHERE n.act_id = a.id) AS links FROM seen_link_act a
             """;
 
     /** One link of an act, with what held before. */
@@ -63,7 +63,7 @@ class LinkActTable {
     /** What was done to links of a round, the newest first; counted are those of the round. */
     List<LinkAct> ofRound(long roundId, int most) {
         return jdbc.sql("""
-                SELECT a.id, a.kind, a.said, a.account_id, a.at, a.undone_at, COUNT(*) AS links FROM link_act a JOIN link_act_link n ON n.act_id = a.id JOIN seen_link l ON l.id = n.link_id
+                SELECT a.id, a.kind, a.said, a.account_id, a.at, a.undone_at, COUNT(*) AS links FROM seen_link_act a JOIN link_act_link n ON n.act_id = a.id JOIN seen_link l ON l.id = n.link_id
                 WHERE l.round_id = :round GROUP BY a.id, a.kind, a.said, a.account_id, a.at, a.undone_at ORDER BY a.id DESC FETCH FIRST :most ROWS ONLY""")
                 .param("round", roundId).param("most", most).query(LinkAct.class).list();
     }

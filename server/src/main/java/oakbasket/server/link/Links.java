@@ -163,7 +163,7 @@ public class Links {
      */
     public boolean allHavePasscode(Collection<Link> some, String passcode) {
         List<String> different = some.stream().map(Link::passcodeHash).filter(Objects::nonNull).distinct().limit(MOST_PASSCODES + 1L).toList();
-        return different.size() <= MOST_PASSCODES && different.stream().allMatch(hash -> hashes.matches(passcode, hash, true));
+        return different.size() <= MOST_PASSCODES && different.stream().allMatch(hash -> hashes.matches(passcode, hash, true, ""));
     }
 
     /** A link known to exist. */

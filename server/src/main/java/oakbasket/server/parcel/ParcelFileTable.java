@@ -19,7 +19,7 @@ import org.springframework.stereotype.Repository;
 class ParcelFileTable {
 
     /** How many files a parcel has, how many of them can be handed out, and how large they are together. */
-    record Sum(long parcelId, int files, int ready, long bytes) {
+    record Sum(long parcelId, int files, int ready, int lost, long bytes) {
     }
 
     private static final String SELECT = """
@@ -57,7 +57,7 @@ class ParcelFileTable {
     Map<Long, Sum> sums(Collection<Long> parcels) {
         Map<Long, Sum> sums = new TreeMap<>();
         IdChunks.ask(parcels, some -> jdbc.sql("""
-                SELECT parcel_id, COUNT(*) AS files, SUM(CASE WHEN state = 'READY' THEN 1 ELSE 0 END) AS ready, SUM(size_bytes) AS bytes FROM seen_parcel_file parcel_file WHERE parcel_id = ANY(?) AND taken_back_at IS NULL GROUP BY parcel_id""")
+                SELECT parcel_id, COUNT(*) AS files, SUM(CASE WHEN state = 'READY' THEN 1 ELSE 0 END) AS ready, SUM(CASE WHEN state = 'READY' AND trouble <> '' THEN 1 ELSE 0 END) AS lost, SUM(size_bytes) AS bytes FROM seen_parcel_file parcel_file WHERE parcel_id = ANY(?) AND taken_back_at IS NULL GROUP BY parcel_id""")
                 .param(some).query(Sum.class).list()).forEach(sum -> sums.put(sum.parcelId(), sum));
         return sums;
     }
@@ -73,6 +73,18 @@ class ParcelFileTable {
     int turn(long id, ParcelFile.State from, ParcelFile.State to, String trouble) {
         return jdbc.sql("UPDATE parcel_file SET state = :to, trouble = :trouble WHERE id = :id AND state = :from").param("to", to.name()).param("trouble", trouble).param("id", id)
                 .param("from", from.name()).update();
+    }
+
+    /** Notes of a file that is handed out whether it can be given out. @param trouble the code of a word; empty when it can */
+    int note(long id, String trouble) {
+        return jdbc.sql("UPDATE parcel_file SET trouble = :trouble WHERE id = :id AND state = 'READY' AND trouble <> :trouble").param("trouble", trouble).param("id", id).update();
+    }
+
+    /** How many files that are handed out are not there any more, or are altered. */
+    int notGivenOut() {
+        return jdbc.sql("""
+                SELECT COUNT(*) FROM seen_parcel_file f JOIN seen_parcel p ON p.id = f.parcel_id
+                WHERE f.state = 'READY' AND f.trouble <> '' AND f.taken_back_at IS NULL AND p.purged_at IS NULL AND p.stopped_at IS NULL""").query(Integer.class).single();
     }
 
     int ready(long id, byte[] sha256, long crc32, String mediaType, boolean unchecked) {

@@ -113,11 +113,13 @@ public class ParcelFiles {
         }
         ReceivedFile known = received.find(from).filter(one -> one.purgedAt() == null && Arrays.equals(one.sha256(), file.sha256())).orElse(null);
         if (known == null) {
+            noted(List.of(file), List.of());
             throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
         }
         try {
             return unaltered(disk.present(known), file);
         } catch (Problem away) {
+            noted(List.of(file), List.of());
             throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
         }
     }
@@ -127,13 +129,33 @@ public class ParcelFiles {
         byte[] sha256 = file.sha256();
         try {
             if (Files.isReadable(path) && (sha256 == null || checked.holds(path, sha256))) {
+                noted(List.of(), List.of(file));
                 return path;
             }
         } catch (IOException gone) {
             // The same as what is not there.
         }
-        live.publish(LiveEvent.PARCELS);
+        noted(List.of(file), List.of());
         throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", file.fileName());
+    }
+
+    /** The desk is told at once what could not be given out, and what can be again. */
+    private void noted(Collection<ParcelFile> gone, Collection<ParcelFile> there) {
+        List<ParcelFile> back = there.stream().filter(file -> file.state() == ParcelFile.State.READY && !file.trouble().isEmpty()).toList();
+        List<ParcelFile> lost = gone.stream().filter(file -> file.state() == ParcelFile.State.READY && file.trouble().isEmpty()).toList();
+        if (!back.isEmpty() || !lost.isEmpty()) {
+            Acting.officeDoes(() -> transactions.quickly(() -> {
+                back.forEach(file -> table.note(file.id(), ""));
+                lost.forEach(file -> table.note(file.id(), "parcel.lost"));
+                return true;
+            }));
+            live.publish(LiveEvent.PARCELS);
+        }
+    }
+
+    /** How many files that are handed out are not there any more, or are altered. */
+    public int notGivenOut() {
+        return table.notGivenOut();
     }
 
     /** Files of a parcel with where their bytes lie, as far as they can be given out. @param gone those that are not there any more, or are not what was handed out */
@@ -157,9 +179,7 @@ public class ParcelFiles {
         Set<Path> holding = checked.holding(wanted);
         lying.values().removeIf(path -> !holding.contains(path));
         List<ParcelFile> gone = some.stream().filter(file -> !lying.containsKey(file)).toList();
-        if (!gone.isEmpty()) {
-            live.publish(LiveEvent.PARCELS);
-        }
+        noted(gone, lying.keySet());
         return new Present(lying, gone);
     }
 

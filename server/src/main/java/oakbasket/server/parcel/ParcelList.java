@@ -33,6 +33,7 @@ class ParcelList {
      * A parcel in a list.
      *
      * @param named the names of the first people
+     * @param lostFiles how many are missing or altered since it was handed out
      * @param done how many people have taken everything away
      * @param begun how many have taken something away, but not everything
      * @param byAnybody how many files were taken away through the link for anybody who holds it
@@ -42,7 +43,7 @@ class ParcelList {
     @RecordBuilder
     @RecordBuilder.Options(builderMode = RecordBuilder.BuilderMode.STANDARD_AND_STAGED)
     record ListedParcel(long id, String title, ParcelState state, boolean endsSoon, String by, Instant madeAt, @Nullable Instant handedOutAt, @Nullable Instant beginsAt, Instant endsAt, Instant purgeAt,
-            int files, int readyFiles, long bytes, int people, List<String> named, int done, int begun, boolean open, int byAnybody, @Nullable Instant lastAt, boolean passcode, boolean whenReady,
+            int files, int readyFiles, int lostFiles, long bytes, int people, List<String> named, int done, int begun, boolean open, int byAnybody, @Nullable Instant lastAt, boolean passcode, boolean whenReady,
             boolean wholeOffice) {
     }
 
@@ -141,7 +142,7 @@ class ParcelList {
         Instant now = clock.instant();
         List<ListedParcel> listed = new ArrayList<>();
         for (Parcel parcel : page) {
-            ParcelFileTable.Sum sum = sums.getOrDefault(parcel.id(), new ParcelFileTable.Sum(parcel.id(), 0, 0, 0));
+            ParcelFileTable.Sum sum = sums.getOrDefault(parcel.id(), new ParcelFileTable.Sum(parcel.id(), 0, 0, 0, 0));
             List<ParcelLink> its = ways.getOrDefault(parcel.id(), List.of());
             List<ParcelLink> personal = its.stream().filter(link -> link.contactId() != null && link.withdrawnAt() == null).toList();
             List<String> names = parcel.handedOutAt() == null ? parcel.people().stream().map(Parcel.TypedPerson::name).toList()
@@ -157,7 +158,7 @@ class ParcelList {
             Instant last = its.stream().flatMap(link -> times.getOrDefault(link.id(), List.of()).stream()).map(PickUps.Times::lastAt).filter(Objects::nonNull).max(Instant::compareTo).orElse(null);
             listed.add(ParcelListListedParcelBuilder.stagedBuilder().id(parcel.id()).title(parcel.title()).state(parcel.state(now)).endsSoon(ParcelState.endsSoon(parcel.terms(), now))
                     .by(by.getOrDefault(parcel.accountId(), "")).madeAt(parcel.madeAt()).handedOutAt(parcel.handedOutAt()).beginsAt(parcel.window().beginsAt()).endsAt(parcel.window().end())
-                    .purgeAt(parcel.purgeAt()).files(sum.files()).readyFiles(sum.ready()).bytes(sum.bytes()).people(names.size())
+                    .purgeAt(parcel.purgeAt()).files(sum.files()).readyFiles(sum.ready()).lostFiles(sum.lost()).bytes(sum.bytes()).people(names.size())
                     .named(names.stream().limit(MOST_PEOPLE_NAMED).toList()).done(done).begun(begun).open(parcel.open()).byAnybody(anybody).lastAt(last).passcode(parcel.passcodeHash() != null)
                     .whenReady(parcel.whenReady()).wholeOffice(parcel.wholeOffice()).build());
         }

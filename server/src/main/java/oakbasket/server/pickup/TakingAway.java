@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import java.util.zip.CRC32;
@@ -65,9 +66,11 @@ class TakingAway {
     /**
      * The files as one archive, the same each time.
      *
+     * @param language in which whoever takes it reads
      * @param present the files; those that cannot be given out are named in a text at the end
      */
-    Packed packed(Parcel parcel, ParcelFiles.Present present) {
+    Packed packed(Parcel parcel, ParcelFiles.Present present, Locale language) {
+        Words spoken = words.in(language);
         Instant at = Objects.requireNonNullElse(parcel.handedOutAt(), parcel.madeAt());
         String folder = SafeName.of(parcel.title());
         List<ZipLayout.Entry> entries = new ArrayList<>();
@@ -81,10 +84,10 @@ class TakingAway {
             seal.update(Objects.requireNonNull(file.sha256()));
         });
         if (!present.gone().isEmpty()) {
-            byte[] named = words.of("left-out.parcel", present.gone().stream().map(file -> "- " + file.fileName()).collect(Collectors.joining("\n"))).getBytes(StandardCharsets.UTF_8);
+            byte[] named = spoken.of("left-out.parcel", present.gone().stream().map(file -> "- " + file.fileName()).collect(Collectors.joining("\n"))).getBytes(StandardCharsets.UTF_8);
             CRC32 crc = new CRC32();
             crc.update(named);
-            entries.add(new ZipLayout.Entry(folder + "/" + words.of("left-out.name"), named.length, crc.getValue(), at));
+            entries.add(new ZipLayout.Entry(folder + "/" + SafeName.of(spoken.of("left-out.name")), named.length, crc.getValue(), at));
             parts.add(new Archive.Part(null, named));
             seal.update(named);
         }

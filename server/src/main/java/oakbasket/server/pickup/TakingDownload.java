@@ -23,6 +23,7 @@ import oakbasket.server.problem.Problem;
 import oakbasket.server.web.Caller;
 import oakbasket.server.web.FileBytes;
 import oakbasket.server.web.RangedAnswer;
+import oakbasket.server.words.SenderLanguages;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -84,7 +85,7 @@ public class TakingDownload {
         if (present.there().isEmpty()) {
             throw Problem.of(Problem.Kind.GONE, "parcel-file-gone", wanted.get(0).fileName());
         }
-        TakingAway.Packed packed = taking.packed(way.parcel(), present);
+        TakingAway.Packed packed = taking.packed(way.parcel(), present, SenderLanguages.preferred(request.getHeader(HttpHeaders.ACCEPT_LANGUAGE)));
         RangedAnswer what = RangedAnswer.of(request, packed.archive().layout().length(), packed.archive().seal());
         PickUps.Run run = what.sends() ? taking.begin(way.link(), way.parcel(), packed, what.from(), Caller.of(request)) : null;
         head(response, "application/zip", packed.archive().name());

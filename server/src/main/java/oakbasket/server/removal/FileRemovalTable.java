@@ -12,7 +12,7 @@ import org.springframework.stereotype.Repository;
 @Repository
 class FileRemovalTable {
 
-    private static final String SELECT = "SELECT id, file_id, path, reason, removed_at, removed_by, restored_at, restored_by FROM file_removal ";
+    private static final String SELECT = "SELECT id, file_id, path, reason, removed_at, removed_by, restored_at, restored_by FROM seen_file_removal file_removal ";
 
     private final JdbcClient jdbc;
 
@@ -38,7 +38,7 @@ class FileRemovalTable {
 
     private static final String BIN = """
             SELECT r.id, r.file_id, r.path, r.reason, r.removed_at, r.removed_by, f.round_id, f.basket_id, f.item_id, f.size_bytes
-            FROM file_removal r JOIN seen_removed_file f ON f.id = r.file_id WHERE r.restored_at IS NULL AND f.purged_at IS NULL
+            FROM seen_file_removal r JOIN seen_removed_file f ON f.id = r.file_id WHERE r.restored_at IS NULL AND f.purged_at IS NULL
             """;
 
     /** What lies in the bin, the newest first. */

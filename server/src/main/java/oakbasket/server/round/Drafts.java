@@ -2,6 +2,7 @@ package oakbasket.server.round;
 
 import java.time.Clock;
 import java.util.List;
+import java.util.function.LongConsumer;
 import oakbasket.core.compose.PlannedItem;
 import oakbasket.core.compose.RoundPlan;
 import oakbasket.core.compose.RoundSheet;
@@ -51,7 +52,17 @@ public class Drafts {
 
     /** Begins a draft. */
     public Draft begin(RoundSheet sheet, long askedBy) {
-        return draft(transactions.durably(() -> insert(sheet, askedBy)));
+        return begin(sheet, askedBy, id -> {
+        });
+    }
+
+    /** Begins a draft. @param also what is done with its number before anybody can see it */
+    public Draft begin(RoundSheet sheet, long askedBy, LongConsumer also) {
+        return draft(transactions.durably(() -> {
+            long id = insert(sheet, askedBy);
+            also.accept(id);
+            return id;
+        }));
     }
 
     /** Begins a draft of a series. Runs in the caller's transaction. */

@@ -44,7 +44,7 @@ public class PasscodeTickets {
 
     /** Whether this is the passcode behind a hash, for somebody who works here. */
     public boolean matches(String passcode, String hash) {
-        return hashes.matches(passcode, hash, true);
+        return hashes.matches(passcode, hash, true, "");
     }
 
     /**
@@ -60,7 +60,7 @@ public class PasscodeTickets {
         String who = link + " " + caller;
         limits.count(Limits.Kind.PASSCODE, who);
         limits.count(Limits.Kind.PASSCODE_OF_LINK, link);
-        if (!hashes.matches(typed.strip(), hash, false)) {
+        if (!hashes.matches(typed.strip(), hash, false, caller)) {
             throw Problem.of(Problem.Kind.FORBIDDEN, "passcode-wrong").at(Fault.of("passcode", "passcode-wrong"));
         }
         limits.giveBack(Limits.Kind.PASSCODE, who);

@@ -21,6 +21,7 @@ import oakbasket.server.live.LiveHub;
 import oakbasket.server.opening.Opening;
 import oakbasket.server.problem.Problem;
 import oakbasket.server.round.Drafts;
+import oakbasket.server.sharing.Sharing;
 import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import oakbasket.server.template.RoundCopies;
@@ -66,10 +67,12 @@ public class SeriesRounds {
     private final Words words;
     private final RecurrenceWords recurrenceWords;
     private final Settings settings;
+    private final Sharing sharing;
     private final Clock clock;
 
     SeriesRounds(SeriesTable table, RoundCopies copies, Drafts drafts, Opening opening, Calendars calendars, Transactions transactions, LiveHub live, JsonMapper json, Words words, Settings settings,
-            Clock clock) {
+            Sharing sharing, Clock clock) {
+        this.sharing = sharing;
         this.table = table;
         this.copies = copies;
         this.drafts = drafts;
@@ -99,7 +102,11 @@ public class SeriesRounds {
         Series series = series(terms);
         RoundSheet sheet = copies.sheetForAnother(roundId);
         RoundSheet dated = json.readValue(json.writeValueAsString(sheet), RoundSheet.class);
-        long id = transactions.durably(() -> table.insert(json.writeValueAsString(dated), series, itself(terms), account));
+        long id = transactions.durably(() -> {
+            long made = table.insert(json.writeValueAsString(dated), series, itself(terms), account);
+            sharing.inheritSeries(roundId, made, account);
+            return made;
+        });
         return listed(byId(id));
     }
 
@@ -120,6 +127,7 @@ public class SeriesRounds {
 
     /** Ends a series; the rounds it made stay. */
     void end(long id) {
+        byId(id);
         if (transactions.durably(() -> table.delete(id)) != 1) {
             throw Problem.notFound("no-series");
         }
@@ -152,7 +160,7 @@ public class SeriesRounds {
         }
         Series.Dates dates = due.get();
         RoundSheet dated = sheet.forAnother(Series.title(sheet.title(), dates.occurrence(), kept.series().recurrence(), words.language()), dates.deadline().toString());
-        Long round = transactions.durably(() -> table.made(kept.id(), dates.occurrence()) == 1 ? drafts.beginOfSeries(dated, kept.account(), kept.id()) : null);
+        Long round = transactions.durably(() -> table.made(kept.id(), dates.occurrence()) == 1 ? (Long) begun(kept, dated) : null);
         if (round == null) {
             return;
         }
@@ -162,6 +170,12 @@ public class SeriesRounds {
             return true;
         });
         live.publish(new LiveEvent("round", round, null));
+    }
+
+    private long begun(SeriesTable.Kept kept, RoundSheet dated) {
+        long made = drafts.beginOfSeries(dated, kept.account(), kept.id());
+        sharing.inheritFromSeries(kept.id(), made);
+        return made;
     }
 
     /** Opens a round that was just made; what stands against it is told, and it stays a draft. */

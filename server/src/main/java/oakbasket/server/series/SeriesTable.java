@@ -70,11 +70,11 @@ class SeriesTable {
     }
 
     List<Kept> all() {
-        return jdbc.sql("SELECT * FROM round_series ORDER BY id").query((row, n) -> kept(row)).list();
+        return jdbc.sql("SELECT * FROM seen_round_series round_series ORDER BY id").query((row, n) -> kept(row)).list();
     }
 
     Optional<Kept> byId(long id) {
-        return jdbc.sql("SELECT * FROM round_series WHERE id = :id").param("id", id).query((row, n) -> kept(row)).optional();
+        return jdbc.sql("SELECT * FROM seen_round_series round_series WHERE id = :id").param("id", id).query((row, n) -> kept(row)).optional();
     }
 
     private static Kept kept(ResultSet row) throws SQLException {

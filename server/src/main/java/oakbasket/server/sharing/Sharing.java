@@ -167,6 +167,25 @@ public class Sharing {
                 accounts.members().stream().filter(one -> one.endedAt() == null).map(one -> new SharingView.Colleague(one.id(), one.name(), one.role())).toList());
     }
 
+    /** A round that is made of another one is seen by those who see that one, whoever owns it. Runs in the caller's transaction. */
+    public void inherit(long from, long made, long owner) {
+        table.of(from).ifPresent(share -> table.set(made, like(share, owner)));
+    }
+
+    /** The same for a series that is made of a round. */
+    public void inheritSeries(long round, long series, long owner) {
+        table.of(round).ifPresent(share -> table.setOfSeries(series, like(share, owner)));
+    }
+
+    /** The same for a round that is made by a series. */
+    public void inheritFromSeries(long series, long made) {
+        table.set(made, table.ofSeries(series));
+    }
+
+    private static Share like(Share share, long owner) {
+        return new Share(owner, true, Set.of()).within(share);
+    }
+
     /** How many rounds somebody owns. */
     public int owned(long account) {
         return Acting.asOffice(() -> table.owned(account));

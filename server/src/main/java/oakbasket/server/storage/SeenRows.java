@@ -20,6 +20,10 @@ final class SeenRows {
             (round_id IS NULL OR round_id NOT IN (HIDDEN))""";
     private static final String OF_LINK = """
             link_id NOT IN (SELECT z.id FROM link z WHERE z.round_id IN (HIDDEN))""";
+    private static final String OF_LINKS = """
+            id NOT IN (SELECT n.act_id FROM link_act_link n WHERE n.link_id IN (SELECT z.id FROM link z WHERE z.round_id IN (HIDDEN)))""";
+    private static final String OF_REMOVED = """
+            (file_id NOT IN (SELECT z.id FROM received_file z WHERE z.round_id IN (HIDDEN)) AND file_id NOT IN (SELECT z.id FROM removed_file z WHERE z.round_id IN (HIDDEN)))""";
     /** A letter that also speaks of another round tells of the hidden one too. */
     private static final String OF_LETTER = """
             (id NOT IN (SELECT z.letter_id FROM letter_basket z WHERE z.round_id IN (HIDDEN))
@@ -36,12 +40,17 @@ final class SeenRows {
             SELECT z.parcel_id FROM parcel_file z WHERE z.received_file_id IN (SELECT f.id FROM received_file f WHERE f.round_id IN (HIDDEN))""";
     private static final String HIDDEN_PARCELS = """
             SELECT q.id FROM parcel q WHERE q.round_id IN (HIDDEN) OR q.account_id <> %1$d AND (NOT q.whole_office AND q.id NOT IN (SHARED) OR q.id IN (PRIVATE))""";
+    /** A series is shared like the round it was made of. */
+    private static final String SERIES = """
+            (whole_office OR account_id = %1$d OR id IN (SELECT z.series_id FROM series_share z WHERE z.account_id = %1$d))""";
     private static final String OF_PARCEL = """
             parcel_id NOT IN (PARCELS)""";
 
     private static final Map<String, String> CONDITIONS = conditions();
     static final String TABLES = String.join("|", CONDITIONS.keySet());
     private static final Pattern SEEN = Pattern.compile("\\bseen_(" + TABLES + ")\\b");
+    private static final Pattern CHANGE = Pattern.compile("^\\s*(?:UPDATE|DELETE\\s+FROM)\\s+(" + TABLES + ")\\b");
+    private static final String WHERE = "WHERE";
     private static final Pattern ANY_TABLE = Pattern.compile("\\b(?:FROM|JOIN|INTO|UPDATE)\\s+(?:seen_)?(?:" + TABLES + ")\\b");
     private static final Pattern WHOLE_TABLE = Pattern.compile("(?<!DELETE )\\b(?:FROM|JOIN)\\s+(?:" + TABLES + ")\\b");
 
@@ -57,6 +66,9 @@ final class SeenRows {
         all.put("parcel", PARCEL);
         List.of("parcel_file", "parcel_link", "parcel_act").forEach(table -> all.put(table, OF_PARCEL));
         List.of("submission", "refused_upload").forEach(table -> all.put(table, OF_LINK));
+        all.put("round_series", SERIES);
+        all.put("file_removal", OF_REMOVED);
+        all.put("link_act", OF_LINKS);
         all.put("letter", OF_LETTER);
         all.put("disk_finding", OF_FILE_OR_NONE);
         all.replaceAll((table, condition) -> condition.replace("PARCELS", HIDDEN_PARCELS).replace("PRIVATE", PRIVATE).replace("SHARED", SHARED).replace("HIDDEN", HIDDEN));
@@ -77,7 +89,28 @@ final class SeenRows {
         if (WHOLE_TABLE.matcher(sql).find() && !sql.contains("FOR UPDATE")) {
             throw new IllegalStateException("Not everybody may see all of this: " + sql);
         }
-        return SEEN.matcher(sql).replaceAll(found -> Matcher.quoteReplacement(rows(found.group(1), account)));
+        String kept = SEEN.matcher(sql).replaceAll(found -> Matcher.quoteReplacement(rows(found.group(1), account)));
+        Matcher change = CHANGE.matcher(kept);
+        return change.find() ? changing(kept, change.group(1), account) : kept;
+    }
+
+    /** What changes or removes rows leaves those alone that are not seen, whatever was asked before. */
+    private static String changing(String sql, String table, long account) {
+        int where = where(sql);
+        return sql.substring(0, where) + " (" + Known.in(CONDITIONS, table).formatted(account) + ") AND (" + sql.substring(where) + ")";
+    }
+
+    /** Where the condition of a change begins, outside of all brackets. */
+    private static int where(String sql) {
+        int depth = 0;
+        for (int at = 0; at + WHERE.length() <= sql.length(); at++) {
+            char next = sql.charAt(at);
+            depth += next == '(' ? 1 : next == ')' ? -1 : 0;
+            if (depth == 0 && sql.startsWith(WHERE, at) && Character.isWhitespace(sql.charAt(at - 1))) {
+                return at + WHERE.length();
+            }
+        }
+        throw new IllegalStateException("Not everybody may change all of this: " + sql);
     }
 
     private static String rows(String table, long account) {

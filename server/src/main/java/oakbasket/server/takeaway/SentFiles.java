@@ -59,7 +59,7 @@ public class SentFiles {
             Board.Row person = Known.in(people, file.basketId());
             return List.of(person.name(), person.email(), items.getOrDefault(file.itemId(), ""), file.storedName(), file.originalName(), time(file.receivedAt(), zone),
                     new ReceiptCode(Known.in(sendings, file.submissionId()).receiptCode()).toString(), HexFormat.of().formatHex(file.sha256()),
-                    word("review." + file.review()), file.reviewReason(), word("identity." + Known.in(sendings, file.submissionId()).identity()));
+                    word("review." + file.review()), file.reviewReason(), word(Known.in(sendings, file.submissionId()).identityKey()));
         }).toList();
     }
 

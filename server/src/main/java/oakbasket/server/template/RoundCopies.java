@@ -6,6 +6,7 @@ import oakbasket.core.round.RoundState;
 import oakbasket.server.basket.Baskets;
 import oakbasket.server.round.Drafts;
 import oakbasket.server.round.Rounds;
+import oakbasket.server.sharing.Sharing;
 import org.springframework.stereotype.Service;
 
 /** Makes rounds of rounds. */
@@ -15,16 +16,18 @@ public class RoundCopies {
     private final Rounds rounds;
     private final Drafts drafts;
     private final Baskets baskets;
+    private final Sharing sharing;
 
-    RoundCopies(Rounds rounds, Drafts drafts, Baskets baskets) {
+    RoundCopies(Rounds rounds, Drafts drafts, Baskets baskets, Sharing sharing) {
+        this.sharing = sharing;
         this.rounds = rounds;
         this.drafts = drafts;
         this.baskets = baskets;
     }
 
-    /** Begins a draft with everything of another round but its dates and passcode; of a round that gathers or gathered, with its people as they are now. */
+    /** Begins a draft with everything of another round but its dates and passcode; of a round that gathers or gathered, with its people as they are now. It is seen by those who see that one. */
     Drafts.Draft copy(long id, long account) {
-        return drafts.begin(sheetForAnother(id), account);
+        return drafts.begin(sheetForAnother(id), account, made -> sharing.inherit(id, made, account));
     }
 
     /** A round's sheet made fit for another round. */

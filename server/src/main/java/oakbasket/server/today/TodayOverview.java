@@ -29,6 +29,7 @@ import oakbasket.server.findings.Findings;
 import oakbasket.server.held.HeldFiles;
 import oakbasket.server.link.LinkList;
 import oakbasket.server.loose.LooseFiles;
+import oakbasket.server.parcel.ParcelFiles;
 import oakbasket.server.review.ReceivedFile;
 import oakbasket.server.review.ReceivedFiles;
 import oakbasket.server.round.Round;
@@ -47,7 +48,7 @@ class TodayOverview {
     record JustIn(long roundId, String round, long basketId, String person, Identity identity, int files, List<String> names, Instant last, boolean unseen) {
     }
 
-    /** Something a coordinator should do; {@code what} is {@code check}, {@code claimed}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code link-ends}, {@code link-full}, {@code no-room}, {@code malware}, {@code unchecked}, {@code tray}, {@code root-away}, {@code waiting}, {@code not-told}, {@code prepared}, {@code changed-by-hand}, {@code retention-soon} or {@code retention}. */
+    /** Something a coordinator should do; {@code what} is {@code check}, {@code claimed}, {@code overdue}, {@code hand-over}, {@code walk-in}, {@code link-ends}, {@code link-full}, {@code no-room}, {@code malware}, {@code unchecked}, {@code tray}, {@code root-away}, {@code waiting}, {@code not-told}, {@code prepared}, {@code gone-or-altered}, {@code parcel-lost}, {@code changed-by-hand}, {@code retention-soon} or {@code retention}. */
     record NeedsYou(String what, long roundId, String round, int count, List<String> people) {
     }
 
@@ -79,11 +80,12 @@ class TodayOverview {
     private final LooseFiles loose;
     private final Deliveries deliveries;
     private final Findings findings;
+    private final ParcelFiles parcels;
     private final AccountService accounts;
     private final Settings settings;
     private final Clock clock;
 
-    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, Submissions submissions, LinkList links, RefusedUploads refusals, Spaces spaces, HeldFiles held, Roots roots, LooseFiles loose, Deliveries deliveries, Findings findings, AccountService accounts, Settings settings, Clock clock) {
+    TodayOverview(Board board, Rounds rounds, Baskets baskets, ReceivedFiles files, Submissions submissions, LinkList links, RefusedUploads refusals, Spaces spaces, HeldFiles held, Roots roots, LooseFiles loose, Deliveries deliveries, Findings findings, ParcelFiles parcels, AccountService accounts, Settings settings, Clock clock) {
         this.board = board;
         this.rounds = rounds;
         this.baskets = baskets;
@@ -97,6 +99,7 @@ class TodayOverview {
         this.loose = loose;
         this.deliveries = deliveries;
         this.findings = findings;
+        this.parcels = parcels;
         this.accounts = accounts;
         this.settings = settings;
         this.clock = clock;
@@ -153,7 +156,9 @@ class TodayOverview {
         spaces.warnings(account).forEach(one -> needs.add(new NeedsYou("space-" + one.of().name().toLowerCase(Locale.ROOT), one.of() == RoomOf.ROUND ? one.id() : 0, one.name(), one.room().percent(), List.of())));
         links.ending(MOST_NAMES).forEach(ending -> needs.add(new NeedsYou("link-ends", ending.roundId(), ending.round(), ending.links(), ending.people())));
         retention(needs, today);
-        add(needs, "changed-by-hand", findings.open());
+        add(needs, "gone-or-altered", findings.goneOrAltered());
+        add(needs, "parcel-lost", parcels.notGivenOut());
+        add(needs, "changed-by-hand", findings.unknown());
         return needs;
     }
 

@@ -28,6 +28,7 @@ import oakbasket.server.round.Round;
 import oakbasket.server.round.Rounds;
 import oakbasket.server.rules.RuleSet;
 import oakbasket.server.rules.RuleSets;
+import oakbasket.server.storage.Acting;
 import oakbasket.server.storage.Transactions;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -149,6 +150,10 @@ class Tray {
      */
     void undo(long act, long account) {
         TrayTable.Before before = table.standing(act).orElseThrow(() -> Problem.conflict("undone-already"));
+        List<Long> its = before.files().stream().map(TrayTable.FileBefore::file).toList();
+        if (Acting.restricted() && files.byIds(its).size() < its.size()) {
+            throw Problem.notFound("no-file");
+        }
         Long round = before.round();
         if (round != null && rules.of(round).version() == before.rulesAfter()) {
             rules.back(round, before.rulesAfter(), before.rulesBefore(), account);

@@ -53,13 +53,13 @@ class AccountServiceTest {
     @ParameterizedTest(name = "“{0}”")
     @CsvSource({"ada@example.org, her hash", "nobody@example.org, nobody's hash", "'', nobody's hash", "no address, nobody's hash"})
     void aPasswordIsComparedWithASlowHashWhoeverAsks(String email, String hash) {
-        assertThatThrownBy(() -> accounts.signIn(email, "guess", false)).hasMessage("sign-in-wrong");
-        verify(hashes).matches(eq("guess"), eq(hash), anyBoolean());
+        assertThatThrownBy(() -> accounts.signIn(email, "guess", false, "192.0.2.1")).hasMessage("sign-in-wrong");
+        verify(hashes).matches(eq("guess"), eq(hash), anyBoolean(), any());
     }
 
     @Test
     void evenWhatWouldMatchNobodysHashLetsNobodyIn() {
-        when(hashes.matches(any(), any(), anyBoolean())).thenReturn(true);
-        assertThatThrownBy(() -> accounts.signIn("nobody@example.org", "guess", false)).hasMessage("sign-in-wrong");
+        when(hashes.matches(any(), any(), anyBoolean(), any())).thenReturn(true);
+        assertThatThrownBy(() -> accounts.signIn("nobody@example.org", "guess", false, "192.0.2.1")).hasMessage("sign-in-wrong");
     }
 }

@@ -63,7 +63,7 @@ class LinkGuessingTest {
         when(table.byTokenHash(Hash.of("open"))).thenReturn(Optional.of(new Link(7, 1, null, new byte[0], LIVE, "", "hash", true, 1)));
         when(table.byTokenHash(Hash.of("withdrawn"))).thenReturn(Optional.of(new Link(8, 1, null, new byte[0], LinkTerms.fresh(NOW).withdrawn(NOW), "", null, true, 1)));
         when(keys.sign(any())).thenAnswer(call -> Hash.of(java.util.Arrays.toString((byte[]) call.getArgument(0))));
-        when(hashes.matches(any(), any(), anyBoolean())).thenAnswer(call -> call.getArgument(0).equals("kingfisher"));
+        when(hashes.matches(any(), any(), anyBoolean(), any())).thenAnswer(call -> call.getArgument(0).equals("kingfisher"));
         when(clock.instant()).thenReturn(NOW);
         links = fresh();
     }

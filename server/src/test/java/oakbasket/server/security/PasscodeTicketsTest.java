@@ -40,7 +40,7 @@ class PasscodeTicketsTest {
     @BeforeEach
     void begin() {
         when(keys.sign(any())).thenAnswer(call -> Hash.of(Arrays.toString((byte[]) call.getArgument(0))));
-        when(hashes.matches(any(), any(), anyBoolean())).thenAnswer(call -> call.getArgument(0).equals("willow-7"));
+        when(hashes.matches(any(), any(), anyBoolean(), any())).thenAnswer(call -> call.getArgument(0).equals("willow-7"));
         when(clock.instant()).thenReturn(NOW);
         tickets = new PasscodeTickets(keys, encoder, hashes, new Limits(), clock);
     }

@@ -8,6 +8,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import oakbasket.server.problem.Problem;
@@ -46,7 +49,35 @@ class SeenRowsTest {
         assertThat(SeenRows.of(sql, 7)).startsWith("SELECT r.id FROM (SELECT * FROM round WHERE id NOT IN (").contains("asked_by <> 7").endsWith(") basket ON basket.round_id = r.id");
         assertThatThrownBy(() -> SeenRows.of("SELECT id FROM round WHERE id = ?", 7)).isInstanceOf(IllegalStateException.class);
         assertThat(SeenRows.of("SELECT * FROM submission WHERE id = ? FOR UPDATE", 7)).as("what locks has seen it").contains("FROM submission");
-        assertThat(SeenRows.of("DELETE FROM link WHERE id = ?", 7)).isEqualTo("DELETE FROM link WHERE id = ?");
+            }
+
+    /** What is changed or removed is kept to what is seen too, whatever a service asked before. */
+    @Test
+    void whatIsNotSeenIsNotChanged() {
+        assertThat(SeenRows.of("UPDATE round SET title = (SELECT MAX(x) FROM y WHERE z) WHERE id = ? OR id = ?", 7)).startsWith("UPDATE round SET title = (SELECT MAX(x) FROM y WHERE z) WHERE (id NOT IN (").endsWith(") AND ( id = ? OR id = ?)");
+        assertThat(SeenRows.of("DELETE FROM removed_file WHERE id = ?", 7)).startsWith("DELETE FROM removed_file WHERE (round_id NOT IN (").endsWith(") AND ( id = ?)");
+        assertThat(SeenRows.of("UPDATE account SET last_look = ? WHERE id = ?", 7)).as("what all may see").isEqualTo("UPDATE account SET last_look = ? WHERE id = ?");
+        assertThatThrownBy(() -> SeenRows.of("DELETE FROM letter", 7)).isInstanceOf(IllegalStateException.class);
+    }
+
+    /** Reached only through a row of a table that has a part to be seen: by its number, which nobody is told who does not see that row. */
+    private static final Set<String> THROUGH_ANOTHER = Set.of("basket_act_basket", "bell_look", "disk_seen", "file_copy", "file_crc", "file_mark", "file_notice", "inward_part", "link_act_link", "loose_file", "parcel_share", "pick_up",
+            "plan_change_before", "refiling_step", "round_share", "upload", "waiting_file", "waiver");
+
+    /** A new table inherits who may see it, or says here why it need not. */
+    @Test
+    void everyTableThatHoldsSomethingOfARoundOrAParcelHasItsPart() throws IOException {
+        Map<String, String> tables = new TreeMap<>();
+        try (Stream<Path> all = Files.list(Path.of("src/main/resources/db/migration"))) {
+            for (Path one : all.sorted().toList()) {
+                String sql = Files.readString(one);
+                Pattern.compile("(?s)CREATE TABLE (\\w+) \\((.*?)\\n\\);").matcher(sql).results().forEach(found -> tables.put(found.group(1), found.group(2)));
+                Pattern.compile("ALTER TABLE (\\w+) ADD (?:COLUMN )?(\\w+)").matcher(sql).results().forEach(found -> tables.merge(found.group(1), "\n    " + found.group(2) + " ", String::concat));
+            }
+        }
+        Pattern holds = Pattern.compile("\\n\\s+(?:round_id|basket_id|file_id|link_id|parcel_id|submission_id|letter_id|received_file_id)\\b");
+        assertThat(tables.entrySet().stream().filter(table -> holds.matcher(table.getValue()).find()).map(Map.Entry::getKey).filter(table -> !Set.of(SeenRows.TABLES.split("\\|")).contains(table)))
+                .containsExactlyInAnyOrderElementsOf(THROUGH_ANOTHER);
     }
 
     @ParameterizedTest

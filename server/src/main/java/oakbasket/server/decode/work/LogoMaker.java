@@ -5,8 +5,12 @@ import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Iterator;
+import javax.imageio.IIOException;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
 import javax.imageio.stream.ImageInputStream;
@@ -21,6 +25,7 @@ final class LogoMaker {
     /** The longest sides of a logo as it is kept, in pixels; it is shown at half of that. */
     static final int WIDEST = 480;
     static final int HIGHEST = 160;
+    private static final int HEAD_BYTES = 1_000;
     private static final long MOST_PIXELS = 16_000_000;
 
     private LogoMaker() {
@@ -31,7 +36,7 @@ final class LogoMaker {
         try (ImageInputStream in = ImageIO.createImageInputStream(file.toFile())) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
             if (!readers.hasNext()) {
-                throw Problem.field("logo", "logo-kind");
+                throw Problem.field("logo", Files.size(file) == 0 ? "logo-empty" : svg(file) ? "logo-svg" : "logo-kind");
             }
             ImageReader reader = readers.next();
             try {
@@ -41,7 +46,7 @@ final class LogoMaker {
                 if ((long) width * height > MOST_PIXELS || width < 1 || height < 1) {
                     throw Problem.field("logo", "logo-pixels", MOST_PIXELS / 1_000_000);
                 }
-                return fitted(reader.read(0), width, height);
+                return fitted(read(reader), width, height);
             } finally {
                 reader.dispose();
             }
@@ -50,6 +55,24 @@ final class LogoMaker {
                 throw problem;
             }
             throw Problem.field("logo", "logo-damaged");
+        }
+    }
+
+    /** What the reader does not read is a JPEG in the colours of a printing press, which browsers do not show alike either. */
+    private static BufferedImage read(ImageReader reader) throws IOException {
+        try {
+            return reader.read(0);
+        } catch (IIOException unreadable) {
+            if (String.valueOf(unreadable.getMessage()).contains("Unsupported Image Type")) {
+                throw Problem.field("logo", "logo-colours");
+            }
+            throw unreadable;
+        }
+    }
+
+    private static boolean svg(Path file) throws IOException {
+        try (InputStream in = Files.newInputStream(file)) {
+            return new String(in.readNBytes(HEAD_BYTES), StandardCharsets.UTF_8).contains("<svg");
         }
     }
 
