@@ -5533,6 +5533,8 @@ export interface components {
             id: number;
             /** Format: date-time */
             lastAt: string | null;
+            /** Format: int32 */
+            lostFiles: number;
             /** Format: date-time */
             madeAt: string;
             named: string[];

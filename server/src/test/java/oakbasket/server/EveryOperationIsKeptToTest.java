@@ -313,6 +313,7 @@ class EveryOperationIsKeptToTest {
         kept("PUT", "/api/parcels/{id}", parcel.sheet.toString(), parcel.id);
         JsonNode coming = kept("POST", "/api/parcels/{id}/files", "{\"files\":[{\"name\":\"plan.txt\",\"bytes\":4},{\"name\":\"more.txt\",\"bytes\":4}]}", parcel.id).json();
         kept("POST", "/api/parcels/{id}/files/{file}/bytes", "?at=0", "plan".getBytes(StandardCharsets.UTF_8), "application/octet-stream", parcel.id, coming.get(0).path("id"));
+        parcel.looked();
         kept("DELETE", "/api/parcels/{id}/files/{file}", "", parcel.id, coming.get(1).path("id"));
         kept("POST", "/api/parcels/{id}/picked", "{\"files\":[" + newest("Cal Kept") + "]}", parcel.id);
         parcel.looked();

@@ -28,6 +28,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Every operation of the API description and every role: the table of what each needs stands in {@code permissions.txt}, none is left out, and each is kept to. */
 class RolesTest {
@@ -113,6 +114,11 @@ class RolesTest {
         long contact = round.row("Ada Own").path("contactId").asLong();
         long link = round.desk.get("/api/links?round=" + round.id).json().path("links").get(0).path("id").asLong();
         long letter = round.desk.get("/api/baskets/" + basket + "/letters").json().path("letters").get(0).path("id").asLong();
+        // What a coordinator wrote down, and would rather not have.
+        String written = "See https://oak.example.org/b/fenn/" + sender.token + " and /p/" + parcel.taker("Una Own").token() + ".";
+        JsonNode known = round.desk.get("/api/contacts/" + contact).json().path("contact");
+        assertThat(round.desk.put("/api/contacts/" + contact, ((ObjectNode) known).deepCopy().put("notes", written).toString()).status()).isEqualTo(200);
+        assertThat(round.act("EXTEND", "Ada Own", "\"date\":\"2026-07-10\",\"reason\":\"" + written + "\"").status()).isEqualTo(200);
         Http reader = TestTeam.of(Role.READER).desk;
         JsonNode paths = Http.desk().get("/api/openapi.json").json().path("paths");
         List<String> asked = new ArrayList<>(List.of("/api/search?find=Own", "/api/links?round=" + round.id, "/api/post?find=Own"));

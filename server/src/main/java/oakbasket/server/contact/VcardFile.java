@@ -8,6 +8,7 @@ import ezvcard.property.Timezone;
 import ezvcard.property.Uid;
 import java.util.Collection;
 import oakbasket.server.decode.work.CardsFile;
+import oakbasket.server.web.ReadersText;
 
 /** Contacts written as vCards (RFC 6350). */
 final class VcardFile {
@@ -45,7 +46,7 @@ final class VcardFile {
             card.setTimezone(new Timezone(contact.zone()));
         }
         if (!contact.notes().isEmpty()) {
-            card.addNote(contact.notes());
+            card.addNote(ReadersText.of(contact.notes()));
         }
         if (!contact.groups().isEmpty()) {
             card.setCategories(contact.groups().toArray(String[]::new));

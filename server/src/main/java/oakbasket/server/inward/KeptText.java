@@ -1,7 +1,7 @@
 package oakbasket.server.inward;
 
-import com.google.re2j.Pattern;
 import oakbasket.server.post.MailTags;
+import oakbasket.server.words.Linkless;
 import oakbasket.server.words.Words;
 import org.springframework.stereotype.Component;
 
@@ -10,10 +10,6 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class KeptText {
-
-    /** Our links, whatever the name in them (docs/glossary.md, request link): a secret of 160 bits in Base64url (RFC 4648), which a mail program may have broken into two lines. */
-    private static final Pattern WHOLE = Pattern.compile("(?i)[^\\s<>\"'()]{0,300}/(?:b|p|d|f|x)/(?:[^\\s/<>]{1,100}/)?[a-z0-9_-]{20,60}[^\\s<>\"')]{0,200}");
-    private static final Pattern BROKEN = Pattern.compile("(?i)https?://[^\\s<>\"'()]{1,300}/(?:b|p|d|f|x)/(?:[^\\s/<>]{1,100}/)?[a-z0-9_-]{1,26}=?\\r?\\n[> ]{0,10}[a-z0-9_-]{1,60}");
 
     private final MailTags tags;
     private final Words words;
@@ -24,7 +20,6 @@ class KeptText {
     }
 
     String of(String text) {
-        String link = words.of("inward.link");
-        return tags.without(BROKEN.matcher(WHOLE.matcher(text).replaceAll(link)).replaceAll(link));
+        return tags.without(Linkless.strictly(text, words.of("inward.link")));
     }
 }

@@ -30,7 +30,7 @@ public final class TableOut {
         try (CSVPrinter printer = new CSVPrinter(out, CSVFormat.RFC4180)) {
             printer.printRecord(headers.stream().map(CellGuard::guarded).toList());
             for (List<String> row : rows) {
-                printer.printRecord(row.stream().map(CellGuard::guarded).toList());
+                printer.printRecord(row.stream().map(ReadersText::of).map(CellGuard::guarded).toList());
             }
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
@@ -53,7 +53,7 @@ public final class TableOut {
             }
             for (int row = 0; row < rows.size(); row++) {
                 for (int column = 0; column < rows.get(row).size(); column++) {
-                    sheet.value(row + 1, column, printable(rows.get(row).get(column)));
+                    sheet.value(row + 1, column, printable(ReadersText.of(rows.get(row).get(column))));
                 }
             }
             sheet.freezePane(1, 1);

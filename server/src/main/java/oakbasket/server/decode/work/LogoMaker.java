@@ -10,7 +10,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Iterator;
-import javax.imageio.IIOException;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
 import javax.imageio.stream.ImageInputStream;
@@ -46,7 +45,7 @@ final class LogoMaker {
                 if ((long) width * height > MOST_PIXELS || width < 1 || height < 1) {
                     throw Problem.field("logo", "logo-pixels", MOST_PIXELS / 1_000_000);
                 }
-                return fitted(read(reader), width, height);
+                return fitted(reader.read(0), width, height);
             } finally {
                 reader.dispose();
             }
@@ -55,18 +54,6 @@ final class LogoMaker {
                 throw problem;
             }
             throw Problem.field("logo", "logo-damaged");
-        }
-    }
-
-    /** What the reader does not read is a JPEG in the colours of a printing press, which browsers do not show alike either. */
-    private static BufferedImage read(ImageReader reader) throws IOException {
-        try {
-            return reader.read(0);
-        } catch (IIOException unreadable) {
-            if (String.valueOf(unreadable.getMessage()).contains("Unsupported Image Type")) {
-                throw Problem.field("logo", "logo-colours");
-            }
-            throw unreadable;
         }
     }
 
