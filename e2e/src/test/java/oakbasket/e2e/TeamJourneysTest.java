@@ -163,6 +163,33 @@ class TeamJourneysTest extends Journey {
     }
 
     @Test
+    void aParcelIsKeptToSomeAndFoundAmongOnesOwn() {
+        Page desk = desk("/team");
+        Page owner = joined(desk, "Wren Parcel", "wren.parcel@example.org", "Coordinator");
+        Page colleague = joined(desk, "Teal Parcel", "teal.parcel@example.org", "Coordinator");
+        owner.navigate(app.url() + "/parcels");
+        button(owner, "New parcel").click();
+        owner.locator("#parcel-title").fill("Kept by Wren");
+        assertThat(owner.getByText("Saved", new Page.GetByTextOptions().setExact(true))).isVisible();
+        colleague.navigate(app.url() + "/parcels");
+        assertThat(row(colleague, "Kept by Wren")).containsText("Wren Parcel");
+        button(colleague, "Mine").click();
+        assertThat(colleague.getByText("No parcel fits.")).isVisible();
+        button(colleague, "Office").click();
+        assertThat(row(colleague, "Kept by Wren")).isVisible();
+        button(owner, "Share or hand over…").click();
+        owner.getByText("Only the owner, administrators, and:").click();
+        Browser.assertAccessible(owner);
+        button(owner, "Save").click();
+        assertThat(owner.getByText("seen by some")).isVisible();
+        assertThat(row(colleague, "Kept by Wren")).hasCount(0);
+        owner.navigate(app.url() + "/parcels?whose=mine");
+        assertThat(row(owner, "Kept by Wren")).containsText("seen by some");
+        Browser.assertAccessible(owner);
+        Browser.assertFits(owner);
+    }
+
+    @Test
     void aForgottenPasswordIsAskedForWithoutSayingWhetherThereIsAnAccount() {
         Page page = browser.page(1280, 800);
         page.navigate(app.url() + "/sign-in");
