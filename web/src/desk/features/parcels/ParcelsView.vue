@@ -80,15 +80,17 @@ function takenWords(one: ListedParcel): string {
     <LoadingPart v-if="!page && !problem" />
     <template v-if="page">
       <div class="tools">
-        <div class="chips" role="group" :aria-label="t.whose">
-          <ElButton :aria-pressed="!mine" @click="choose({ whose: undefined })">{{ t.office }}</ElButton>
-          <ElButton :aria-pressed="mine" @click="choose({ whose: 'mine' })">{{ t.mine }}</ElButton>
-        </div>
-        <div class="chips" role="group" :aria-label="t.filters">
-          <ElButton :aria-pressed="!state" @click="choose({ state: undefined })">{{ t.all }}<span>{{ all.length }}</span></ElButton>
-          <template v-for="(label, key) in t.lists" :key="key">
-            <ElButton v-if="counts[key] || state === key" :aria-pressed="state === key" @click="choose({ state: state === key ? undefined : key })">{{ label }}<span>{{ counts[key] ?? 0 }}</span></ElButton>
-          </template>
+        <div class="choices">
+          <div class="chips" role="group" :aria-label="t.whose">
+            <ElButton :aria-pressed="!mine" @click="choose({ whose: undefined })">{{ t.office }}</ElButton>
+            <ElButton :aria-pressed="mine" @click="choose({ whose: 'mine' })">{{ t.mine }}</ElButton>
+          </div>
+          <div class="chips" role="group" :aria-label="t.filters">
+            <ElButton :aria-pressed="!state" @click="choose({ state: undefined })">{{ t.all }}<span>{{ all.length }}</span></ElButton>
+            <template v-for="(label, key) in t.lists" :key="key">
+              <ElButton v-if="counts[key] || state === key" :aria-pressed="state === key" @click="choose({ state: state === key ? undefined : key })">{{ label }}<span>{{ counts[key] ?? 0 }}</span></ElButton>
+            </template>
+          </div>
         </div>
         <ElInput v-model="find" class="find" type="search" :placeholder="t.find" :aria-label="t.find" />
       </div>
@@ -111,7 +113,7 @@ function takenWords(one: ListedParcel): string {
             <td class="files">{{ t.fileCount(one.files) }}<div class="quiet">{{ sizeWords(one.bytes) }}</div><div v-if="one.lostFiles > 0" class="error">{{ t.lost(one.lostFiles) }}</div></td>
             <td>{{ takenWords(one) }}<div v-if="one.lastAt" class="quiet">{{ dayAndTime(one.lastAt) }}</div></td>
             <td class="files"><template v-if="one.state !== 'DRAFT'">{{ dayAndTime(one.endsAt) }}</template><div v-if="one.endsSoon" class="soon">{{ t.endsSoon }}</div></td>
-            <td>{{ one.by }}<div v-if="!one.wholeOffice" class="quiet">{{ t.keptToSome }}</div></td>
+            <td class="files">{{ one.by }}<div v-if="!one.wholeOffice" class="quiet">{{ t.keptToSome }}</div></td>
           </tr>
         </tbody>
       </table>
@@ -128,6 +130,11 @@ function takenWords(one: ListedParcel): string {
   align-items: center;
   justify-content: space-between;
   margin-bottom: 14px;
+}
+.choices {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 22px;
 }
 .find {
   width: 320px;

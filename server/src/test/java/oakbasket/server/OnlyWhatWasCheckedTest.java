@@ -93,6 +93,7 @@ class OnlyWhatWasCheckedTest {
         alter(path, "overwritten");
         assertThat(round.desk.get("/api/files/" + file.path("id")).problem()).isEqualTo("file-altered");
         Waiting.until(() -> round.desk.get("/api/findings").text(), findings -> findings.contains(file.path("path").asString()));
+        assertThat(needs(round.desk, "gone-or-altered")).as("and on Today").isPositive();
         Files.write(path, HONEST);
         assertThat(round.desk.get("/api/files/" + file.path("id")).response().body()).isEqualTo(HONEST);
         Path moved = path.resolveSibling("moved.pdf");
@@ -106,15 +107,31 @@ class OnlyWhatWasCheckedTest {
         TestParcel parcel = new TestParcel().person("Una Pike").file("one.pdf", HONEST).handOut();
         TestParcel.Taker una = parcel.taker("Una Pike");
         assertThat(una.take(1, "one.pdf").response().body()).isEqualTo(HONEST);
+        List<Path> altered = new ArrayList<>();
         try (Stream<Path> own = Files.list(RunningApp.DATA.resolve("parcels"))) {
             for (Path path : own.filter(Files::isRegularFile).toList()) {
                 if (Files.size(path) == EICAR.length) {
                     alter(path, "old time");
+                    altered.add(path);
                 }
             }
         }
         assertThat(una.take(1, "one.pdf").problem()).isEqualTo("parcel-file-gone");
         assertThat(una.all().problem()).isEqualTo("parcel-file-gone");
+        assertThat(parcel.full().path("files").get(0).path("trouble").asString()).as("the desk is told").isEqualTo("parcel.lost");
+        assertThat(parcel.full().path("parcel").path("lostFiles").asInt()).isEqualTo(1);
+        assertThat(needs(parcel.desk, "parcel-lost")).isPositive();
+        for (Path path : altered) {
+            Files.write(path, HONEST);
+        }
+        int before = needs(parcel.desk, "parcel-lost");
+        assertThat(una.take(1, "one.pdf").status()).as("put back as it was").isEqualTo(200);
+        assertThat(parcel.full().path("parcel").path("lostFiles").asInt()).isZero();
+        assertThat(needs(parcel.desk, "parcel-lost")).isEqualTo(before - 1);
+    }
+
+    private static int needs(Http desk, String what) {
+        return desk.get("/api/today").json().path("needsYou").valueStream().filter(one -> one.path("what").asString().equals(what)).mapToInt(one -> one.path("count").asInt()).sum();
     }
 
     /** A parcel inherits who may see what lies in it: through it nobody gets, stops or readdresses what they do not see. */
