@@ -96,6 +96,7 @@ def honest(stop, took):
     while not stop.is_set():
         began = time.monotonic()
         urllib.request.urlopen(page, timeout=60).read()
+        urllib.request.urlopen(urllib.request.Request(base + "/api/basket", headers={"Oak-Link": page.rsplit("/", 1)[1]}), timeout=60).read()
         took.append((time.monotonic() - began) * 1000)
         time.sleep(0.05)
 
@@ -121,8 +122,9 @@ try:
             break
         time.sleep(0.1)
     call = desk()
-    number = call("GET", "/api/rounds")["rounds"][0]["id"]
-    page = base + urllib.parse.urlparse(call("GET", f"/api/links?round={number}")["links"][0]["url"] if "url" in call("GET", f"/api/links?round={number}")["links"][0] else call("GET", f"/api/rounds/{number}/links")[0]["url"]).path
+    number = next(one["id"] for one in call("GET", "/api/rounds") if one["state"] == "GATHERING")
+    row = call("GET", f"/api/rounds/{number}/board")["rows"][0]["id"]
+    page = base + urllib.parse.urlparse(call("GET", f"/api/baskets/{row}/link")["url"]).path
     quiet = meanwhile(lambda: time.sleep(15))
     before = heap()
     became, chance, slowest = collections.Counter(), random.Random(SEED), 0
