@@ -77,7 +77,7 @@ class Folders {
         try {
             String place = Place.of(root, path);
             Path folder = store.resolve(place);
-            if (files.hidesFolder(place + "/") || !Files.isDirectory(folder, LinkOption.NOFOLLOW_LINKS) || store.obstacle(place + "/x") != null) {
+            if (files.hidesPath(place + "/") || !Files.isDirectory(folder, LinkOption.NOFOLLOW_LINKS) || store.obstacle(place + "/x") != null) {
                 throw Problem.notFound("no-folder");
             }
             return folder;

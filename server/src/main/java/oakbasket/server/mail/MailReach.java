@@ -16,6 +16,8 @@ import org.springframework.stereotype.Service;
 public class MailReach {
 
     private static final Duration REMEMBERED = Duration.ofMinutes(10);
+    /** A server that is not there is waited for once a minute, not once for each address of a list. */
+    private static final Duration AWAY = Duration.ofMinutes(1);
 
     private final Mailer mailer;
     private final Clock clock;
@@ -48,7 +50,7 @@ public class MailReach {
     private synchronized Optional<Boolean> utf8() {
         Instant now = clock.instant();
         Instant before = askedAt;
-        if (before == null || carries.isEmpty() || !now.isBefore(before.plus(REMEMBERED))) {
+        if (before == null || !now.isBefore(before.plus(carries.isEmpty() ? AWAY : REMEMBERED))) {
             carries = mailer.carriesUtf8();
             askedAt = now;
         }

@@ -368,16 +368,18 @@ public class ReceivedFiles {
      * Whether a folder, given with its slash, is to be kept from whoever this thread works for: it holds files of rounds that they do not see, and none that they do.
      */
     public boolean hidesFolder(String folder) {
+        return Acting.restricted() && !table.anyBelow(folder) && Acting.asOffice(() -> table.anyBelow(folder));
+    }
+
+    /** The same of a folder or any above it: what is below a folder that is kept from somebody is so too, also when nothing lies in it yet. */
+    public boolean hidesPath(String folder) {
         if (!Acting.restricted()) {
             return false;
         }
-        // What is below a folder that is kept from somebody is so too, also when nothing lies in it yet.
         for (int end = folder.indexOf('/'); end >= 0; end = folder.indexOf('/', end + 1)) {
             String above = folder.substring(0, end + 1);
-            if (!above.startsWith(":") || above.indexOf('/') < end) {
-                if (!table.anyBelow(above) && Acting.asOffice(() -> table.anyBelow(above))) {
-                    return true;
-                }
+            if ((!above.startsWith(":") || above.indexOf('/') < end) && hidesFolder(above)) {
+                return true;
             }
         }
         return false;
