@@ -61,6 +61,7 @@ class DigestTest {
         assertThat(told(round)).hasSize(1);
         String text = Outbox.text(told(round).get(0));
         assertThat(Outbox.subject(told(round).get(0))).isEqualTo("Papers that came: 8");
+        assertThat(text).as("the end of the trail, kept where nobody can change it").containsPattern("ended with entry [0-9,]+, hash [0-9a-f]{64}\\.");
         assertThat(text).contains("- Ada Brook, Tue 2 Jun, 11:0").contains("(identified by their own link)").contains(" and 2 more").contains("- Ben Reed, ")
                 .contains("/rounds/" + round.id + "?basket=" + round.row("Ben Reed").path("id")).doesNotContain("before");
         later(Duration.ofHours(2));
